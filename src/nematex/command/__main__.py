@@ -1,0 +1,69 @@
+"""Entry of `./nematex`."""
+
+from __future__ import annotations
+
+import argparse
+import sys
+from collections.abc import Sequence
+
+from nematex.core.errors import FieldFault
+
+EPILOG = "`start` runs the shop on 127.0.0.1; DATABASE_URL points it at another MariaDB."
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="./nematex", description="Which cloth suits which pattern, and why.", epilog=EPILOG)
+    commands = parser.add_subparsers(dest="command", metavar="COMMAND")
+    start = commands.add_parser("start", help="start the database and the shop, and print its address")
+    start.add_argument("--port", type=int, help="port on 127.0.0.1 (default: 8765, or the next free one)")
+    start.add_argument("--no-demo", action="store_true", help="do not load the made-up shop on the first run")
+    commands.add_parser("stop", help="stop both")
+    commands.add_parser("status", help="say what is running")
+    assess = commands.add_parser("assess", help="judge pairings given as JSON; no database needed")
+    assess.add_argument("file", nargs="?", default="-", help="a JSON file, or - for standard input")
+    assess.add_argument("--schema", choices=("input", "output"), help="print the JSON Schema of the input or output")
+    test = commands.add_parser("test", help="run every check")
+    test.add_argument("pytest", nargs=argparse.REMAINDER, help="passed on to pytest")
+    bench = commands.add_parser("bench", help="measure speed and size with 10,000 cloths")
+    bench.add_argument("--cloths", type=int, default=10_000)
+    shots = commands.add_parser("shots", help="take the pictures of docs/screenshots from the running shop")
+    shots.add_argument("names", nargs="*")
+    serve = commands.add_parser("serve")
+    serve.add_argument("--port", type=int, required=True)
+    commands.add_parser("help", help="show this")
+    return parser
+
+
+def main(arguments: Sequence[str]) -> int:
+    parser = _parser()
+    asked = parser.parse_args(arguments)
+    try:
+        if asked.command == "assess":
+            from nematex.command.assess import run_assess
+
+            return run_assess(asked.file, asked.schema)
+        if asked.command in ("start", "stop", "status", "serve"):
+            from nematex.command import service
+
+            return service.run(asked)
+        if asked.command == "test":
+            from nematex.command.check import run_checks
+
+            return run_checks(asked.pytest)
+        if asked.command == "bench":
+            from nematex.command.bench import run_bench
+
+            return run_bench(asked.cloths)
+        if asked.command == "shots":
+            from nematex.command.shots import run_shots
+
+            return run_shots(asked.names)
+    except FieldFault as fault:
+        print(f"nematex: {fault}", file=sys.stderr)
+        return 2
+    parser.print_help()
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1:]))

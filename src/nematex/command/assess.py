@@ -1,0 +1,27 @@
+"""`./nematex assess`: JSON in, JSON out."""
+
+from __future__ import annotations
+
+import json
+import sys
+from pathlib import Path
+
+from nematex.core.errors import FieldFault
+from nematex.usecases.assess import assess_text
+from nematex.usecases.assess_schema import PairingIn, PairingOut
+
+
+def run_assess(file: str, schema: str | None) -> int:
+    """Print the answers; a fault in the input is raised as FieldFault and ends with exit code 2."""
+    if schema:
+        model = PairingIn if schema == "input" else PairingOut
+        print(json.dumps(model.model_json_schema(), indent=2))
+        return 0
+    try:
+        text = sys.stdin.buffer.read().decode("utf-8-sig") if file == "-" else Path(file).read_text(encoding="utf-8-sig")
+    except OSError as fault:
+        raise FieldFault("file", file, f"cannot be read: {fault.strerror}") from None
+    except UnicodeDecodeError:
+        raise FieldFault("file", file, "is not UTF-8 text") from None
+    print(assess_text(text))
+    return 0

@@ -1,0 +1,32 @@
+"""`./nematex test`: linter, formatter, types, import contract, then every test."""
+
+from __future__ import annotations
+
+import os
+import subprocess
+import sys
+from pathlib import Path
+
+STEPS = (
+    ("format", ("ruff", "format", "--check", "--quiet", ".")),
+    ("lint", ("ruff", "check", "--quiet", ".")),
+    ("types", ("mypy", "--no-error-summary")),
+    ("imports", ("lint-imports", "--no-cache")),
+)
+
+
+def run_checks(more: list[str]) -> int:
+    """Run every step, whatever failed before; the last line is pytest's."""
+    root = Path(os.environ.get("NEMATEX_HOME", "."))
+    tools = Path(sys.executable).parent
+    failed = []
+    for name, (tool, *arguments) in () if more else STEPS:
+        done = subprocess.run([str(tools / tool), *arguments], cwd=root, check=False, capture_output=True, text=True)
+        print(f"{name}: {'ok' if done.returncode == 0 else 'FAILED'}", flush=True)
+        if done.returncode:
+            failed.append(name)
+            print(done.stdout, done.stderr, flush=True)
+    if failed:
+        print(f"failed before the tests: {', '.join(failed)}", flush=True)
+    tests = subprocess.run([sys.executable, "-m", "pytest", *more], cwd=root, check=False)
+    return tests.returncode or (1 if failed else 0)

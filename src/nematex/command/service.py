@@ -1,0 +1,190 @@
+"""`start`, `stop`, `status`, `serve`: two detached processes, the database and the web server."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import os
+import secrets
+import signal
+import subprocess
+import sys
+import time
+import urllib.error
+import urllib.request
+from pathlib import Path
+from typing import Any
+
+from nematex.command.mariadb import LocalMariaDB, free_port, runs
+
+DEFAULT_PORT = 8765
+WEB_SECONDS = 30
+STOP_SECONDS = 20
+
+
+def home() -> Path:
+    folder = Path(os.environ.get("NEMATEX_HOME", ".")) / ".nematex"
+    folder.mkdir(exist_ok=True)
+    return folder
+
+
+def _state() -> dict[str, Any]:
+    try:
+        return dict(json.loads((home() / "state.json").read_text()))
+    except (OSError, ValueError):
+        return {}
+
+
+def _keep(**changes: Any) -> None:
+    state = {**_state(), **changes}
+    path = home() / "state.json"
+    fresh = path.with_suffix(".new")
+    fresh.write_text(json.dumps(state))
+    fresh.replace(path)
+
+
+def _web_runs(state: dict[str, Any]) -> bool:
+    return runs(state.get("web_pid"), "nematex.command serve")
+
+
+def _database_runs(state: dict[str, Any]) -> bool:
+    return runs(state.get("database_pid"), f"--datadir={home() / 'mariadb'}")
+
+
+def _healthy(port: int) -> bool:
+    try:
+        with urllib.request.urlopen(f"http://127.0.0.1:{port}/health", timeout=2) as reply:
+            return bool(reply.status == 200)
+    except (OSError, urllib.error.URLError):
+        return False
+
+
+def session_key() -> str:
+    """The key that signs sessions, made once and readable by the owner alone."""
+    path = home() / "session-key"
+    if not path.exists():
+        path.touch(mode=0o600)
+        path.write_text(secrets.token_hex(32))
+    return path.read_text()
+
+
+def database_url() -> str:
+    """DATABASE_URL, or the URL of our own MariaDB, which is started if it does not run."""
+    given = os.environ.get("DATABASE_URL")
+    if given:
+        return given.replace("mysql://", "mysql+pymysql://", 1).replace("mariadb://", "mysql+pymysql://", 1)
+    state = _state()
+    server = LocalMariaDB(home())
+    if _database_runs(state):
+        server.port = state["database_port"]
+        return server.url
+    pid = server.start(state.get("database_port", 0))
+    _keep(database_pid=pid, database_port=server.port)
+    return server.url
+
+
+def _prepare(url: str, demo: bool) -> None:
+    """Migrate, and load the made-up shop into an empty database."""
+    from nematex.demo.load import load_demo
+    from nematex.store.database import Database
+
+    database = Database(url)
+    database.migrate()
+    if demo and load_demo(database):
+        print("Loaded the made-up shop: Marrowstone Cloth Room.")
+    database.close()
+
+
+def start(port: int | None, demo: bool) -> int:
+    """Bring both up; a second call finds them running."""
+    state = _state()
+    if port and _web_runs(state) and state.get("web_port") != port:
+        print(f"nematex: already running on port {state['web_port']}; run ./nematex stop first.", file=sys.stderr)
+        return 1
+    url = database_url()
+    if _web_runs(state) and _healthy(state["web_port"]):
+        print(f"Nematex is running: http://127.0.0.1:{state['web_port']}/")
+        return 0
+    if _web_runs(state):
+        os.kill(state["web_pid"], signal.SIGKILL)
+        time.sleep(0.2)
+    _prepare(url, demo)
+    wanted = port or state.get("web_port") or DEFAULT_PORT
+    chosen = free_port(wanted)
+    if port and chosen != port:
+        print(f"nematex: --port: {port} is taken; choose another, or leave it out for a free one.", file=sys.stderr)
+        return 2
+    with open(home() / "web.log", "ab") as log:
+        web = subprocess.Popen(
+            [sys.executable, "-m", "nematex.command", "serve", "--port", str(chosen)],
+            env={**os.environ, "DATABASE_URL": url},
+            stdout=log,
+            stderr=log,
+            stdin=subprocess.DEVNULL,
+            start_new_session=True,
+        )
+    _keep(web_pid=web.pid, web_port=chosen)
+    until = time.monotonic() + WEB_SECONDS
+    while not _healthy(chosen):
+        if web.poll() is not None or time.monotonic() > until:
+            print(f"nematex: the web server did not start; see {home() / 'web.log'}", file=sys.stderr)
+            return 1
+        time.sleep(0.1)
+    print(f"Nematex is running: http://127.0.0.1:{chosen}/")
+    return 0
+
+
+def _end(pid: int) -> None:
+    os.kill(pid, signal.SIGTERM)
+    until = time.monotonic() + STOP_SECONDS
+    while Path(f"/proc/{pid}").exists() and time.monotonic() < until:
+        time.sleep(0.1)
+
+
+def stop() -> int:
+    """End the web server, then the database."""
+    state = _state()
+    for name, running, pid in (
+        ("web server", _web_runs(state), state.get("web_pid")),
+        ("database", _database_runs(state), state.get("database_pid")),
+    ):
+        if running:
+            _end(pid)
+        print(f"{name}: {'stopped' if running else 'was not running'}")
+    return 0
+
+
+def status() -> int:
+    """Say what runs; exit 0 only if all of it does."""
+    state = _state()
+    web = _web_runs(state) and _healthy(state["web_port"])
+    given = os.environ.get("DATABASE_URL")
+    database = bool(given) or _database_runs(state)
+    print(f"web server: {'http://127.0.0.1:%d/' % state['web_port'] if web else 'not running'}")
+    where = "DATABASE_URL" if given else f"127.0.0.1:{state.get('database_port')}"
+    print(f"database: {where if database else 'not running'}")
+    return 0 if web and database else 1
+
+
+def serve(port: int) -> int:
+    """The web server itself, in the foreground."""
+    import waitress
+
+    from nematex.store.database import Database
+    from nematex.web.app import create_app
+
+    app = create_app(Database(os.environ["DATABASE_URL"]), session_key())
+    waitress.serve(app, host="127.0.0.1", port=port, threads=6, max_request_body_size=64 * 2**20, ident=None)
+    return 0
+
+
+def run(asked: argparse.Namespace) -> int:
+    try:
+        if asked.command == "start":
+            return start(asked.port, not asked.no_demo)
+        if asked.command == "serve":
+            return serve(asked.port)
+    except (RuntimeError, OSError) as fault:
+        print(f"nematex: {fault}", file=sys.stderr)
+        return 1
+    return stop() if asked.command == "stop" else status()

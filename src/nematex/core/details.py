@@ -1,0 +1,68 @@
+"""Which details are made on the part in hand, and which of them say something about a given structure."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from nematex.core.errors import UnknownChoice
+from nematex.core.pattern import Part, Pattern, Wish
+from nematex.core.tables import Detail, Tables
+
+
+@dataclass(frozen=True, slots=True)
+class Making:
+    """What is being made: the part, its fit, its details, and the words that were not understood."""
+
+    part: str | None
+    fit: str
+    band: bool
+    details: tuple[Detail, ...]
+    implied: tuple[Detail, ...]
+    bifurcated: bool
+    unread: tuple[str, ...]
+
+    def has(self, name: str) -> bool:
+        return any(detail.name == name for detail in self.details)
+
+
+def _chosen_part(pattern: Pattern, wish: Wish, tables: Tables) -> Part | None:
+    if not wish.part:
+        return None
+    for part in pattern.parts:
+        if part.name.casefold() == wish.part.casefold():
+            return part
+    kind = tables.parts.find(wish.part)
+    if pattern.parts or kind is None:
+        choices = [part.name for part in pattern.parts] or [kind.name for kind in tables.parts.rows]
+        raise UnknownChoice("part", wish.part, choices, "part of this pattern")
+    return Part(wish.part, kind.fit, pattern.details)
+
+
+def making(pattern: Pattern, wish: Wish, tables: Tables) -> Making:
+    """The part chosen, or the whole garment with the details of all its parts."""
+    part = _chosen_part(pattern, wish, tables)
+    if part:
+        words, fit = part.details, part.fit
+    else:
+        # One cloth for the whole garment: the details of every part count, and it is close if any part is.
+        words = tuple(dict.fromkeys((*pattern.details, *(word for each in pattern.parts for word in each.details))))
+        fit = "free" if pattern.parts and all(each.fit == "free" for each in pattern.parts) else "close"
+    found = [(word, tables.details.find(word)) for word in words]
+    details = tuple(dict.fromkeys(detail for _, detail in found if detail))
+    kind = tables.parts.find(part.name) if part else None
+    garment = tables.garments.find(pattern.garment)
+    implied_names = garment.details if garment else ()
+    if pattern.nightwear and "sleepwear" not in implied_names:
+        implied_names = (*implied_names, "sleepwear")
+    implied = tuple(tables.details.by_key[name] for name in implied_names)
+    if part and not (kind is None or kind.name in ("body", "skirt", "yoke")):
+        implied = tuple(detail for detail in implied if detail.breathes)
+    return Making(
+        part=part.name if part else None,
+        fit=fit,
+        band=bool(kind and kind.band),
+        details=details,
+        implied=tuple(detail for detail in implied if detail not in details),
+        bifurcated=bool(garment and garment.bifurcated) or any(detail.name == "wide leg" for detail in details),
+        unread=tuple(f"detail “{word}”" for word, detail in found if detail is None),
+    )

@@ -1,0 +1,114 @@
+"""Reading a fibre label: generic names in both vocabularies, shares, and what is wrong with it.
+
+Generic names after EU Regulation 1007/2011 Annex I and US 16 CFR 303.7 (both from memory); the table is
+data/fibres.csv.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cached_property
+
+NOISE = re.compile(
+    r"\b(?:organic|recycled|bci|brushed|combed|mercerised|certified|virgin|pure|real|from|of|and|the|with|fibre|fiber|"
+    r"fibres|fibers|made|content|composition|approx|blend|mix|woven|knit|knitted|woven|washed|eco|ecological)\b"
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Fibre:
+    """One generic fibre: its kind and whether it breathes."""
+
+    name: str
+    kind: str
+    breathes: bool
+    note: str
+
+
+@dataclass(frozen=True)
+class FibreContent:
+    """Shares of a cloth by generic fibre name (0 to 1), with the faults found on the label."""
+
+    label: str
+    shares: Mapping[str, float]
+    faults: tuple[str, ...]
+    cautions: tuple[str, ...] = ()
+
+    @cached_property
+    def main(self) -> str | None:
+        return max(self.shares, key=lambda name: self.shares[name]) if self.shares else None
+
+    def share(self, *names: str) -> float:
+        return sum(self.shares.get(name, 0.0) for name in names)
+
+
+class FibreNames:
+    """All fibre names that a label may carry, in both vocabularies."""
+
+    def __init__(self, rows: list[tuple[Fibre, tuple[str, ...]]]) -> None:
+        self.by_name = {fibre.name: fibre for fibre, _ in rows}
+        self.by_alias = {alias: fibre for fibre, aliases in rows for alias in (fibre.name, *aliases)}
+
+    def find(self, words: str) -> Fibre | None:
+        """The fibre meant by a label's words, or None."""
+        text = " ".join(words.casefold().split())
+        for candidate in (text, " ".join(NOISE.sub(" ", text).split())):
+            if candidate in self.by_alias:
+                return self.by_alias[candidate]
+        return None
+
+    def is_one(self, word: str) -> bool:
+        return word in self.by_alias
+
+
+_PERCENT_FIRST = re.compile(r"(\d+(?:[.,]\d+)?)\s*(?:%|per ?cent|pct)\s*([a-z][a-z \-'()]*)")
+_NAME_FIRST = re.compile(r"([a-z][a-z \-'()]*?)\s*:?\s*(\d+(?:[.,]\d+)?)\s*(?:%|per ?cent|pct)?(?=[^\d.,%]|$)")
+_BAMBOO = re.compile(r"\bbamboo\b")
+
+
+def _pairs(text: str) -> list[tuple[str, float]]:
+    """(words, percent) pairs: '95% viscose' or 'cotton 55', whichever way the label is written."""
+    first = re.search(r"[a-z0-9]", text)
+    if first and first.group().isdigit():
+        found = [(words, number) for number, words in _PERCENT_FIRST.findall(text)]
+        if not found:
+            bare = re.findall(r"(\d+(?:[.,]\d+)?)\s+([a-z][a-z \-']*)", text)
+            found = [(words, number) for number, words in bare]
+    else:
+        found = _NAME_FIRST.findall(text)
+    return [(words.strip(" -()':"), float(number.replace(",", "."))) for words, number in found]
+
+
+def read_fibres(label: str, names: FibreNames) -> FibreContent:
+    """Read a fibre label; faults are returned, not raised."""
+    text = label.casefold().replace("\u00a0", " ").strip()
+    faults: list[str] = []
+    cautions: list[str] = []
+    shares: dict[str, float] = {}
+    if not text:
+        return FibreContent(label, {}, ("the label is empty",))
+    if _BAMBOO.search(text):
+        cautions.append("bamboo")
+        text = re.sub(r"\b(?:viscose|rayon)\s*(?:\(?\s*(?:from|of|made from|made of)?\s*bamboo\)?)", "viscose", text)
+        text = re.sub(r"\bbamboo\s+(?:viscose|rayon)\b|\bbamboo\b", "viscose", text)
+    pairs = _pairs(text)
+    if not pairs:
+        words = [part.strip() for part in re.split(r"[,/;+&]|\band\b", text) if part.strip()]
+        share = 100.0 if len(words) == 1 else 0.0
+        pairs = [(word, share) for word in words]
+        if len(words) > 1:
+            faults.append("no percentages given")
+    for words, percent in pairs:
+        fibre = names.find(words)
+        if fibre is None:
+            faults.append(f"“{words or '?'}” is not a generic fibre name")
+            continue
+        shares[fibre.name] = shares.get(fibre.name, 0.0) + percent / 100
+    total = sum(percent for _, percent in pairs)
+    if pairs and total and abs(total - 100) > 0.51:
+        faults.append(f"the shares add up to {total:g} %, not 100 %")
+    if not total and shares:
+        shares = {name: 1 / len(shares) for name in shares}
+    return FibreContent(label, shares, tuple(faults), tuple(cautions))

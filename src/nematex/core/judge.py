@@ -1,0 +1,135 @@
+"""The one place that decides suitability: n cloths against one demand.
+
+The whole is as good as its worst check. Every page, ranking and command asks here; one cloth is a shelf of one.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+import numpy.typing as npt
+
+from nematex.core.checks import CHECKS
+from nematex.core.checks.finding import Bench, Finding
+from nematex.core.cloth import Cloth
+from nematex.core.columns import ClothColumns
+from nematex.core.demand import Demand
+from nematex.core.estimate import Known
+from nematex.core.tables import Tables
+from nematex.core.verdict import Codes, Column, Floats, Verdict, Window
+
+NAMES = tuple(CHECKS)
+# The score sorts within a verdict: each verdict owns a quarter of 0 to 100, shared out by these weights.
+QUARTER = 25.0
+LOOK_SHARE, WEIGHT_SHARE, KNOWN_SHARE, CLEAN_SHARE, NAMED_SHARE = 0.40, 0.20, 0.15, 0.15, 0.10
+LOOK_AIM = {"flowing": 1.3, "balanced": 2.0, "structured": 2.8}
+
+
+@dataclass(frozen=True)
+class CheckAnswer:
+    """One check of one pairing. The margin is in the unit of the check; None where it has no number."""
+
+    verdict: Verdict
+    margin: float | None
+    reason: str
+    remedy: str
+    window: Window | None
+
+
+@dataclass(frozen=True)
+class Judgement:
+    """Verdicts and scores of n cloths, with the findings they came from."""
+
+    cloths: ClothColumns
+    demand: Demand
+    findings: dict[str, list[Finding]]
+    checks: dict[str, Codes]
+    verdict: Codes
+    named: npt.NDArray[np.bool_]
+    tables: Tables
+
+    @cached_property
+    def score(self) -> Floats:
+        """0 to 100: the verdict's quarter, and within it look, weight, how well known, and being on the list."""
+        look = _closeness(self.cloths.bend, self._windows("drape"), self.demand.wish.look, LOOK_AIM[self.demand.wish.look])
+        weight = _closeness(self.cloths.weight, self._windows("weight"), "balanced", None)
+        known = (self.cloths.weight.known + self.cloths.bend.known) / (2.0 * Known.MEASURED)
+        clean = np.mean([codes == Verdict.SUITS for codes in self.checks.values()], axis=0)
+        within = LOOK_SHARE * look + WEIGHT_SHARE * weight + KNOWN_SHARE * known + CLEAN_SHARE * clean
+        within = within + NAMED_SHARE * self.named
+        within = np.where(self.cloths.use == "occasion", within * 0.8, within)
+        return QUARTER * (Verdict.AGAINST - self.verdict) + (QUARTER - 0.1) * np.clip(within, 0, 1)
+
+    def _windows(self, check: str) -> tuple[Window | None, Window | None]:
+        """The check's list window for a woven and for a knit."""
+        demand = self.demand
+        windows = demand.bend if check == "drape" else demand.weight
+        return demand.window(windows, "woven"), demand.window(windows, "knit")
+
+    def order(self) -> npt.NDArray[np.intp]:
+        """Best first; ties in the order of the shelf."""
+        return np.argsort(-self.score, kind="stable")
+
+    def window(self, check: str, cloth: Cloth) -> Window | None:
+        """The window to draw for a check: the list's where there is one, else the worst finding's."""
+        found = [f.window for f in self.findings[check] if f.window and f.rule.endswith(("list", "number"))]
+        if check in ("weight", "drape") and found:
+            woven, knit = self._windows(check)
+            return knit if cloth.structure == "knit" else woven
+        every = [finding.window for finding in self.findings[check] if finding.window]
+        return every[0] if every else None
+
+    def explain(self, check: str, cloth: Cloth, at: int = 0) -> CheckAnswer:
+        """The check's verdict on cloth number `at`, with its reason and every remedy."""
+        found = self.findings[check]
+        worst = Verdict(int(self.checks[check][at]))
+        deciding = next(
+            (f for f in found if f.verdict[at] == worst and f.say(cloth, worst)[0] and _speaks(f, worst, at)),
+            next(f for f in found if f.verdict[at] == worst),
+        )
+        reason, _ = deciding.say(cloth, worst)
+        remedies = [f.say(cloth, Verdict(int(f.verdict[at])))[1] for f in found if f.verdict[at] > Verdict.SUITS]
+        if worst is Verdict.SUITS:
+            remedies = [deciding.say(cloth, worst)[1]]
+        margins = [f.margin[at] for f in found if f.window and np.isfinite(f.margin[at]) and f.rule[:4] != "bulk"]
+        margin = round(float(min(margins)), 2) if margins else None
+        return CheckAnswer(
+            worst,
+            margin,
+            reason,
+            " ".join(dict.fromkeys(remedy for remedy in remedies if remedy)),
+            deciding.window or self.window(check, cloth),
+        )
+
+
+def _speaks(finding: Finding, worst: Verdict, at: int) -> bool:
+    """A finding that does not concern this cloth has nothing to say about it when all is well."""
+    return worst is not Verdict.SUITS or finding.window is None or bool(np.isfinite(finding.margin[at]))
+
+
+def _closeness(
+    column: Column, windows: tuple[Window | None, Window | None], look: str, aim: float | None
+) -> Floats:
+    """1 at the target, falling to about 0.37 half a window away; 0.5 where nothing is aimed at."""
+    parts = []
+    for window in windows:
+        target = window.target(look) if window else None
+        if window is None or target is None:
+            half = 0.8
+            parts.append(np.full(len(column.best), 0.5) if aim is None else np.exp(-(((column.best - aim) / half) ** 2)))
+            continue
+        half = max((window.high - window.low) / 2, 1e-6)
+        parts.append(np.exp(-(((column.best - target) / half) ** 2)))
+    return parts[0] if windows[0] is windows[1] else np.maximum(parts[0], parts[1])
+
+
+def judge(cloths: ClothColumns, demand: Demand, tables: Tables) -> Judgement:
+    """Hold n cloths against one demand."""
+    bench = Bench(cloths, demand, tables)
+    findings = {name: check(bench) for name, check in CHECKS.items()}
+    checks = {name: np.maximum.reduce([finding.verdict for finding in found]) for name, found in findings.items()}
+    return Judgement(
+        cloths, demand, findings, checks, np.maximum.reduce(list(checks.values())), bench.named, tables
+    )

@@ -1,0 +1,63 @@
+"""One cloth and one pattern, judged and explained: the full answer."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from nematex.core.amount import Amount, amount
+from nematex.core.cautions import cautions
+from nematex.core.cloth import Cloth
+from nematex.core.columns import columns
+from nematex.core.demand import Demand
+from nematex.core.judge import NAMES, CheckAnswer, Judgement, judge
+from nematex.core.measure_next import measure_next
+from nematex.core.tables import Tables
+from nematex.core.verdict import Verdict
+
+
+@dataclass(frozen=True)
+class Pairing:
+    """Everything that can be said about a pairing."""
+
+    cloth: Cloth
+    demand: Demand
+    verdict: Verdict
+    score: float
+    checks: dict[str, CheckAnswer]
+    handles_like: tuple[str, ...]
+    measure_next: str | None
+    cautions: tuple[str, ...]
+    amount: Amount | None
+    unread: tuple[str, ...]
+
+    @property
+    def sentence(self) -> str:
+        """The reason to say aloud: of the worst check, or of the drape where all is well."""
+        worst = max(self.checks.values(), key=lambda check: check.verdict)
+        return self.checks["drape"].reason if worst.verdict is Verdict.SUITS else worst.reason
+
+
+def explain(judged: Judgement, cloth: Cloth, at: int, tables: Tables) -> Pairing:
+    """The full answer for cloth number `at` of a judgement."""
+    demand = judged.demand
+    others = tables.lexicon.nearest(
+        max(cloth.weight.best, 1.0), cloth.bend.best, max(cloth.stretch_cross.best, 0.0), cloth.structure, count=4
+    )
+    own = cloth.type.name if cloth.type else None
+    return Pairing(
+        cloth=cloth,
+        demand=demand,
+        verdict=Verdict(int(judged.verdict[at])),
+        score=round(float(judged.score[at]), 1),
+        checks={name: judged.explain(name, cloth, at) for name in NAMES},
+        handles_like=tuple(name for name in others if name != own)[:3],
+        measure_next=measure_next(cloth, demand, tables),
+        cautions=tuple(cautions(cloth, demand, tables)),
+        amount=amount(cloth, demand.pattern, demand.wish, tables),
+        unread=demand.unread + tuple(f"cloth “{word}”" for word in cloth.unread),
+    )
+
+
+def pair(cloth: Cloth, demand: Demand, tables: Tables) -> Pairing:
+    """Judge one cloth against one demand."""
+    return explain(judge(columns([cloth], tables), demand, tables), cloth, 0, tables)

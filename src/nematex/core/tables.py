@@ -1,0 +1,114 @@
+"""All tables of the trade in one value, read once and passed to the rules."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any, Generic, TypeVar
+
+from nematex.core.estimate import Range
+from nematex.core.fibres import FibreNames
+from nematex.core.lexicon import Lexicon, key
+
+T = TypeVar("T")
+
+
+@dataclass(frozen=True, slots=True)
+class WeightWord:
+    """A weight word: its range as a word for a cloth and, wider, as a word on a pattern (g/m²)."""
+
+    word: str
+    structure: str
+    cloth_gsm: Range
+    pattern_gsm: Range
+
+
+@dataclass(frozen=True, slots=True)
+class HandWord:
+    """A word for handle and drape as a range of bending length (cm)."""
+
+    word: str
+    bend_cm: Range
+    needs_body: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Detail:
+    """What one design detail asks of the cloth; None where it asks nothing. `structure` says whom it concerns."""
+
+    name: str
+    structure: str
+    weight_lo_gsm: float | None
+    weight_hi_gsm: float | None
+    knit_weight_hi_gsm: float | None
+    thick_hi_mm: float | None
+    bend_lo_cm: float | None
+    bend_lo_tolerance_cm: float | None
+    flowing_bend_lo_cm: float | None
+    bend_hi_cm: float | None
+    stretch_lo_pct: float | None
+    recovers: bool
+    press_min: int | None
+    needs_body: bool
+    breathes: bool
+    width_lo_cm: float | None
+    welcomes: tuple[str, ...]
+    light_sheers: bool
+    refuses: tuple[str, ...]
+    unless: str
+    why: str
+    remedy: str
+
+
+@dataclass(frozen=True, slots=True)
+class Garment:
+    """A kind of garment: whether it has legs, which details it implies, where on the body it sits."""
+
+    name: str
+    bifurcated: bool
+    details: tuple[str, ...]
+    area: str
+
+
+@dataclass(frozen=True, slots=True)
+class PartKind:
+    """A part of a garment as commonly cut: close to or free of the body; whether it is a band."""
+
+    name: str
+    fit: str
+    band: bool
+
+
+@dataclass(frozen=True)
+class Named(Generic[T]):
+    """Rows found by any of their names, compared without case, hyphens and plurals."""
+
+    rows: tuple[T, ...]
+    by_key: Mapping[str, T]
+
+    def find(self, words: str) -> T | None:
+        return self.by_key.get(key(words))
+
+
+@dataclass(frozen=True, eq=False)
+class Tables:
+    """Everything the rules read."""
+
+    fibres: FibreNames
+    lexicon: Lexicon
+    weight_words: tuple[WeightWord, ...]
+    weight_keys: Mapping[str, str]
+    cloth_hands: Mapping[str, HandWord]
+    pattern_hands: Mapping[str, HandWord]
+    avoid_hands: Mapping[str, HandWord]
+    details: Named[Detail]
+    garments: Named[Garment]
+    parts: Named[PartKind]
+    width_chart: Mapping[float, tuple[float, ...]]
+    cautions: Mapping[str, str]
+    judging: Mapping[str, Mapping[str, Any]]
+
+    def weight_word(self, word: str, structure: str) -> WeightWord:
+        """The row of a weight word; nets and lace use the woven row."""
+        kind = "knit" if structure == "knit" else "woven"
+        return next(row for row in self.weight_words if row.word == word and row.structure == kind)

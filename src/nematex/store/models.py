@@ -1,0 +1,147 @@
+"""The tables. Column comments say unit and range; rules live in the core."""
+
+from __future__ import annotations
+
+from datetime import date, datetime
+from decimal import Decimal
+from typing import Any
+
+from sqlalchemy import (
+    JSON,
+    Boolean,
+    Date,
+    DateTime,
+    Float,
+    ForeignKey,
+    Integer,
+    LargeBinary,
+    Numeric,
+    String,
+    Text,
+    func,
+)
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+
+class Base(DeclarativeBase):
+    """Root of all tables; utf8mb4 and InnoDB throughout."""
+
+    __table_args__ = {"mysql_charset": "utf8mb4", "mysql_engine": "InnoDB"}
+
+
+class ClothRow(Base):
+    """A cloth on the shelf."""
+
+    __tablename__ = "cloth"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    code: Mapped[str] = mapped_column(String(80), unique=True)
+    name: Mapped[str] = mapped_column(String(120), index=True)
+    cloth: Mapped[str | None] = mapped_column(String(120))
+    fibres: Mapped[str | None] = mapped_column(String(300))
+    structure: Mapped[str | None] = mapped_column(String(10))
+    weight_gsm: Mapped[float | None] = mapped_column(Float(53))
+    width_cm: Mapped[float | None] = mapped_column(Float(53))
+    bending_length_cm: Mapped[float | None] = mapped_column(Float(53))
+    hand: Mapped[str | None] = mapped_column(String(20))
+    stretch_cross_pct: Mapped[float | None] = mapped_column(Float(53))
+    stretch_length_pct: Mapped[float | None] = mapped_column(Float(53))
+    recovery_pct: Mapped[float | None] = mapped_column(Float(53))
+    thickness_mm: Mapped[float | None] = mapped_column(Float(53))
+    sheer: Mapped[str | None] = mapped_column(String(20))
+    nap: Mapped[bool | None] = mapped_column(Boolean)
+    shrink_length_pct: Mapped[float | None] = mapped_column(Float(53))
+    print_direction: Mapped[str | None] = mapped_column(String(20))
+    print_scale_cm: Mapped[float | None] = mapped_column(Float(53))
+    print_repeat_length_cm: Mapped[float | None] = mapped_column(Float(53))
+    print_repeat_width_cm: Mapped[float | None] = mapped_column(Float(53))
+    deadstock: Mapped[bool] = mapped_column(Boolean, default=False)
+    known: Mapped[dict[str, str]] = mapped_column(JSON, default=dict)
+    price_per_m: Mapped[Decimal | None] = mapped_column(Numeric(10, 4))
+    currency: Mapped[str] = mapped_column(String(3), default="")
+    stock_m: Mapped[float | None] = mapped_column(Float(53))
+    supplier: Mapped[str] = mapped_column(String(120), default="")
+    colours: Mapped[list[str]] = mapped_column(JSON, default=list)
+    print_kind: Mapped[str] = mapped_column(String(20), default="")
+    notes: Mapped[str] = mapped_column(Text, default="")
+
+
+class PatternRow(Base):
+    """A pattern in the drawer; lists are kept as JSON in the form of the assess input."""
+
+    __tablename__ = "pattern"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    code: Mapped[str] = mapped_column(String(80), unique=True)
+    name: Mapped[str] = mapped_column(String(120), index=True)
+    house: Mapped[str] = mapped_column(String(120), default="")
+    garment: Mapped[str] = mapped_column(String(120), default="")
+    structure: Mapped[str | None] = mapped_column(String(10))
+    recommended: Mapped[str] = mapped_column(Text, default="")
+    avoid: Mapped[str] = mapped_column(Text, default="")
+    min_stretch_cross_pct: Mapped[float | None] = mapped_column(Float(53))
+    min_stretch_length_pct: Mapped[float | None] = mapped_column(Float(53))
+    details: Mapped[list[str]] = mapped_column(JSON, default=list)
+    parts: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
+    lined: Mapped[bool] = mapped_column(Boolean, default=False)
+    nightwear: Mapped[bool] = mapped_column(Boolean, default=False)
+    wearer: Mapped[str] = mapped_column(String(10), default="adult")
+    widest_piece_cm: Mapped[float | None] = mapped_column(Float(53))
+    requirements: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
+    sizes: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
+    difficulty: Mapped[str] = mapped_column(String(40), default="")
+    season: Mapped[str] = mapped_column(String(80), default="")
+    notions: Mapped[str] = mapped_column(Text, default="")
+    notes: Mapped[str] = mapped_column(Text, default="")
+
+
+class ProgrammeRow(Base):
+    """A film, post or newsletter to come."""
+
+    __tablename__ = "programme"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(120))
+    shown_on: Mapped[date | None] = mapped_column(Date)
+    intro: Mapped[str] = mapped_column(Text, default="")
+
+
+class PickRow(Base):
+    """One pairing in a programme; `place` orders them."""
+
+    __tablename__ = "pick"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    programme_id: Mapped[int] = mapped_column(ForeignKey("programme.id", ondelete="CASCADE"), index=True)
+    cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id", ondelete="CASCADE"))
+    pattern_id: Mapped[int] = mapped_column(ForeignKey("pattern.id", ondelete="CASCADE"))
+    place: Mapped[int] = mapped_column(Integer)
+    line: Mapped[str] = mapped_column(Text, default="")
+    view: Mapped[str | None] = mapped_column(String(300))
+    size: Mapped[str | None] = mapped_column(String(300))
+    look: Mapped[str] = mapped_column(String(20), default="balanced")
+    school: Mapped[str] = mapped_column(String(10), default="hand")
+
+
+class UploadRow(Base):
+    """A file sent for import, kept until it is applied, so that a preview survives a restart."""
+
+    __tablename__ = "upload"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    kind: Mapped[str] = mapped_column(String(20))
+    filename: Mapped[str] = mapped_column(String(300))
+    content: Mapped[bytes] = mapped_column(LargeBinary(2**24))
+    mapping: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
+    supplier: Mapped[str] = mapped_column(String(120), default="")
+    applied: Mapped[bool] = mapped_column(Boolean, default=False)
+    sent_at: Mapped[datetime] = mapped_column(DateTime, server_default=func.now())
+
+
+class SettingRow(Base):
+    """Shop-wide settings and counters: `units`, `words`, `shop`, and `shelf version`."""
+
+    __tablename__ = "setting"
+
+    name: Mapped[str] = mapped_column(String(40), primary_key=True)
+    value: Mapped[str] = mapped_column(String(300))

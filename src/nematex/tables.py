@@ -1,0 +1,156 @@
+"""Reads the tables below data/ into one core value. The only place that knows their files."""
+
+from __future__ import annotations
+
+import csv
+import tomllib
+from functools import cache
+from importlib.resources import files
+from typing import Any
+
+from nematex.core.estimate import Range
+from nematex.core.fibres import Fibre, FibreNames
+from nematex.core.lexicon import ClothType, Lexicon, key
+from nematex.core.tables import Detail, Garment, HandWord, Named, PartKind, Tables, WeightWord
+
+Row = dict[str, str]
+WIDTH_COLUMNS = ("w36_in", "w39_in", "w41_in", "w45_in", "w50_in", "w54_in", "w60_in")
+
+
+def _text(name: str) -> str:
+    return files("nematex.data").joinpath(name).read_text(encoding="utf-8")
+
+
+def _rows(name: str) -> list[Row]:
+    return list(csv.DictReader(_text(name).splitlines()))
+
+
+def _many(cell: str, mark: str = "|") -> tuple[str, ...]:
+    return tuple(part.strip() for part in cell.split(mark) if part.strip())
+
+
+def _number(cell: str) -> float | None:
+    return float(cell) if cell else None
+
+
+def _range(row: Row, low: str, high: str) -> Range:
+    return Range(float(row[low]), float(row[high]))
+
+
+def _cloth_type(row: Row) -> ClothType:
+    return ClothType(
+        name=row["name"],
+        aliases=_many(row["aliases"]),
+        structure=row["structure"],
+        family=row["family"],
+        use=row["use"],
+        fibres=tuple(_many(blend, "+") for blend in _many(row["fibres"], "/")),
+        width_cm=float(row["width_cm"]),
+        weight_gsm=_range(row, "weight_lo_gsm", "weight_hi_gsm"),
+        bend_cm=_range(row, "bend_lo_cm", "bend_hi_cm"),
+        stretch_cross_pct=_range(row, "stretch_cross_lo_pct", "stretch_cross_hi_pct"),
+        stretch_length_pct=_range(row, "stretch_length_lo_pct", "stretch_length_hi_pct"),
+        sheer=_range(row, "sheer_lo", "sheer_hi"),
+        nap=row["nap"] == "1",
+        fray=int(row["fray"]),
+        shrink_hi_pct=float(row["shrink_hi_pct"]),
+        press=int(row["press"]),
+        thickness_mm=_range(row, "thick_lo_mm", "thick_hi_mm"),
+        sewing=int(row["sewing"]),
+        season=row["season"],
+    )
+
+
+def _detail(row: Row) -> Detail:
+    numbers: dict[str, Any] = {
+        name: _number(row[name])
+        for name in (
+            "weight_lo_gsm",
+            "weight_hi_gsm",
+            "knit_weight_hi_gsm",
+            "thick_hi_mm",
+            "bend_lo_cm",
+            "bend_lo_tolerance_cm",
+            "flowing_bend_lo_cm",
+            "bend_hi_cm",
+            "stretch_lo_pct",
+            "width_lo_cm",
+        )
+    }
+    return Detail(
+        name=row["name"],
+        structure=row["structure"],
+        recovers=row["recovers"] == "1",
+        press_min=int(row["press_min"]) if row["press_min"] else None,
+        needs_body=row["needs_body"] == "1",
+        breathes=row["breathes"] == "1",
+        welcomes=_many(row["welcomes"]),
+        light_sheers=row["light_sheers"] == "1",
+        refuses=_many(row["refuses"]),
+        unless=row["unless"],
+        why=row["why"],
+        remedy=row["remedy"],
+        **numbers,
+    )
+
+
+def _hand(row: Row) -> HandWord:
+    return HandWord(row["word"], _range(row, "bend_lo_cm", "bend_hi_cm"), row["needs_body"] == "1")
+
+
+def _hands(use: str) -> dict[str, HandWord]:
+    rows = [row for row in _rows("hand_words.csv") if row["use"] == use]
+    return {key(name): _hand(row) for row in rows for name in (row["word"], *_many(row["aliases"]))}
+
+
+def _named(name: str, column: str, make: Any) -> Named[Any]:
+    rows = _rows(name)
+    made = [make(row) for row in rows]
+    by_key = {}
+    for row, item in zip(rows, made, strict=True):
+        for alias in (row[column], *_many(row["aliases"])):
+            by_key.setdefault(key(alias), item)
+    return Named(tuple(made), by_key)
+
+
+def _weight_word(row: Row) -> WeightWord:
+    return WeightWord(
+        row["word"],
+        row["structure"],
+        _range(row, "cloth_lo_gsm", "cloth_hi_gsm"),
+        _range(row, "pattern_lo_gsm", "pattern_hi_gsm"),
+    )
+
+
+@cache
+def trade_tables() -> Tables:
+    """The tables as shipped."""
+    weight_rows = _rows("weight_words.csv")
+    fibre_rows = _rows("fibres.csv")
+    chart = _rows("width_chart.csv")
+    return Tables(
+        fibres=FibreNames(
+            [
+                (Fibre(row["name"], row["kind"], row["breathes"] == "1", row["note"]), _many(row["aliases"]))
+                for row in fibre_rows
+            ]
+        ),
+        lexicon=Lexicon(
+            map(_cloth_type, _rows("cloths.csv")), {row["word"]: _many(row["cloths"]) for row in _rows("groups.csv")}
+        ),
+        weight_words=tuple(map(_weight_word, weight_rows)),
+        weight_keys={key(name): row["word"] for row in weight_rows for name in (row["word"], *_many(row["aliases"]))},
+        cloth_hands=_hands("cloth"),
+        pattern_hands=_hands("pattern"),
+        avoid_hands=_hands("avoid"),
+        details=_named("details.csv", "name", _detail),
+        garments=_named(
+            "garments.csv",
+            "garment",
+            lambda row: Garment(row["garment"], row["bifurcated"] == "1", _many(row["details"]), row["area"]),
+        ),
+        parts=_named("parts.csv", "part", lambda row: PartKind(row["part"], row["fit"], row["band"] == "1")),
+        width_chart={float(name[1:3]): tuple(float(row[name]) for row in chart) for name in WIDTH_COLUMNS},
+        cautions={row["code"]: row["text"] for row in _rows("cautions.csv")},
+        judging=tomllib.loads(_text("judging.toml")),
+    )

@@ -1,0 +1,139 @@
+"""Judge pairings given as JSON, without a database."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from pydantic import ValidationError
+
+from nematex.core.cloth import Cloth, ClothFacts, Print, known_cloth
+from nematex.core.demand import Demand, demand
+from nematex.core.errors import FieldFault
+from nematex.core.judge import CheckAnswer
+from nematex.core.pairing import Pairing, pair
+from nematex.core.pattern import Part, Pattern, Requirement, Wish
+from nematex.tables import trade_tables
+from nematex.usecases.assess_schema import ClothIn, PairingIn, PatternIn
+
+
+def cloth_facts(data: ClothIn) -> ClothFacts:
+    """The core's facts from a validated cloth."""
+    values = data.model_dump(exclude={"print", "name"})
+    printed = data.print.model_dump() if data.print else {}
+    return ClothFacts(name=data.name or "", print=Print(**printed), **values)
+
+
+def pattern_facts(data: PatternIn) -> Pattern:
+    """The core's pattern from a validated one."""
+    return Pattern(
+        name=data.name or "",
+        garment=data.garment or "",
+        structure=data.structure,
+        recommended=data.recommended or "",
+        avoid=data.avoid or "",
+        min_stretch_cross_pct=data.min_stretch_cross_pct,
+        min_stretch_length_pct=data.min_stretch_length_pct,
+        details=tuple(data.details),
+        parts=tuple(Part(part.name, part.fit, tuple(part.details)) for part in data.parts),
+        lined=data.lined,
+        nightwear=data.nightwear,
+        wearer=data.wearer,
+        widest_piece_cm=data.widest_piece_cm,
+        requirements=tuple(
+            Requirement(row.view, tuple(row.sizes), row.width_cm, row.length_m, row.with_nap) for row in data.requirements
+        ),
+    )
+
+
+def parse(data: PairingIn) -> tuple[Cloth, Demand]:
+    """Core values for a validated pairing; raises FieldFault."""
+    tables = trade_tables()
+    if not (data.cloth.name or data.cloth.cloth or data.cloth.structure):
+        raise FieldFault("cloth", "", "needs a cloth name (cloth or name) or a structure (woven, knit or net)")
+    if not (data.pattern.structure or data.pattern.recommended):
+        raise FieldFault("pattern", "", "needs a structure (woven, knit or either) or a recommendation")
+    cloth = known_cloth(cloth_facts(data.cloth), tables)
+    wish = Wish(data.view, data.size, data.part, data.look, data.school)
+    return cloth, demand(pattern_facts(data.pattern), wish, tables)
+
+
+def _check(check: CheckAnswer) -> dict[str, Any]:
+    return {
+        "verdict": check.verdict.word,
+        "margin": check.margin,
+        "reason": check.reason,
+        "remedy": check.remedy or None,
+    }
+
+
+def answer(pairing: Pairing) -> dict[str, Any]:
+    """A pairing as JSON values."""
+    amount = pairing.amount
+    return {
+        "verdict": pairing.verdict.word,
+        "score": pairing.score,
+        "checks": {name: _check(check) for name, check in pairing.checks.items()},
+        "handles_like": list(pairing.handles_like),
+        "measure_next": pairing.measure_next,
+        "cautions": list(pairing.cautions),
+        "amount": {"length_m": amount.length_m, "receipt": list(amount.receipt)} if amount else None,
+        "unread": list(pairing.unread),
+    }
+
+
+def assess_one(raw: Any) -> dict[str, Any]:
+    """Judge one pairing given as plain JSON values; raises FieldFault naming field, value and choices."""
+    try:
+        data = PairingIn.model_validate(raw)
+    except ValidationError as fault:
+        raise _as_field_fault(fault) from None
+    cloth, asked = parse(data)
+    return answer(pair(cloth, asked, trade_tables()))
+
+
+def _as_field_fault(fault: ValidationError) -> FieldFault:
+    first = fault.errors(include_url=False)[0]
+    field = ".".join(str(step) for step in first["loc"]) or "input"
+    value = first["input"]
+    shown = value if not isinstance(value, (dict, list)) else "…"
+    rule = first["msg"].removeprefix("Value error, ")
+    if first["type"] == "extra_forbidden":
+        return FieldFault(field, shown, f"is not a field here; choose from {', '.join(_fields(first['loc']))}")
+    if first["type"] == "missing":
+        return FieldFault(field, "", "is missing")
+    return FieldFault(field, shown, rule[:1].lower() + rule[1:])
+
+
+def _fields(path: tuple[int | str, ...]) -> list[str]:
+    """The field names allowed where an unknown one stood."""
+    model: Any = PairingIn
+    for step in path[:-1]:
+        if isinstance(step, int):
+            continue
+        field = model.model_fields.get(step)
+        inner = field.annotation if field else model
+        model = next((kind for kind in _models(inner)), model)
+    return [field.alias or name for name, field in model.model_fields.items()]
+
+
+def _models(annotation: Any) -> list[Any]:
+    parts = getattr(annotation, "__args__", ()) or (annotation,)
+    return [part for part in parts if hasattr(part, "model_fields")]
+
+
+def assess_text(text: str) -> str:
+    """Judge the pairing, or each of the list of pairings, in a JSON text; raises FieldFault."""
+    try:
+        raw = json.loads(text)
+    except json.JSONDecodeError as fault:
+        raise FieldFault("input", text[:40], f"is not JSON: {fault.msg} at line {fault.lineno} column {fault.colno}") from None
+    many = isinstance(raw, list)
+    answers = []
+    for number, one in enumerate(raw if many else [raw]):
+        try:
+            answers.append(assess_one(one))
+        except FieldFault as fault:
+            place = f"[{number}]." if many else ""
+            raise FieldFault(f"{place}{fault.field}", fault.value, fault.rule) from None
+    return json.dumps(answers if many else answers[0], ensure_ascii=False, indent=2)

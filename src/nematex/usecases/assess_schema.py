@@ -1,0 +1,154 @@
+"""The input and output of `nematex assess`, as validation models; their JSON Schema is published."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, field_validator
+
+from nematex.core.cloth import HOW_KNOWN
+
+Positive = Annotated[float, Field(gt=0, allow_inf_nan=False)]
+Percent = Annotated[float, Field(ge=0, le=400, allow_inf_nan=False)]
+Text = Annotated[str, Field(max_length=2000)]
+ShortText = Annotated[str, Field(max_length=300)]
+
+
+class Strict(BaseModel):
+    """No unknown keys: a misspelt field is a fault, not a silence."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class PrintIn(Strict):
+    direction: Literal["none", "all-over", "two-way", "one-way"] | None = None
+    scale_cm: Annotated[float, Field(ge=0, le=300)] | None = None
+    repeat_length_cm: Annotated[float, Field(ge=0, le=300)] | None = None
+    repeat_width_cm: Annotated[float, Field(ge=0, le=300)] | None = None
+
+
+class ClothIn(Strict):
+    """A cloth: at least a cloth name or a structure."""
+
+    name: ShortText | None = None
+    cloth: ShortText | None = None
+    fibres: ShortText | None = None
+    structure: Literal["woven", "knit", "net"] | None = None
+    weight_gsm: Annotated[float, Field(gt=0, le=2000)] | None = None
+    width_cm: Annotated[float, Field(gt=0, le=500)] | None = None
+    bending_length_cm: Annotated[float, Field(gt=0, le=15)] | None = None
+    hand: Literal["fluid", "soft", "moderate", "crisp", "stiff"] | None = None
+    stretch_cross_pct: Percent | None = None
+    stretch_length_pct: Percent | None = None
+    recovery_pct: Annotated[float, Field(ge=0, le=100)] | None = None
+    thickness_mm: Annotated[float, Field(gt=0, le=50)] | None = None
+    sheer: Literal["opaque", "slightly sheer", "semi-sheer", "sheer"] | None = None
+    nap: bool | None = None
+    shrink_length_pct: Annotated[float, Field(ge=0, le=50)] | None = None
+    print: PrintIn | None = None
+    deadstock: bool = False
+    known: dict[str, Literal["measured", "stated", "judged", "typical"]] = Field(default_factory=dict)
+
+    @field_validator("known")
+    @classmethod
+    def _known_fields(cls, value: dict[str, str]) -> dict[str, str]:
+        for name in value:
+            if name not in HOW_KNOWN:
+                raise ValueError(f"has no property {name!r}; choose from {', '.join(HOW_KNOWN)}")
+        return value
+
+
+class PartIn(Strict):
+    name: ShortText
+    fit: Literal["close", "free"] = "close"
+    details: list[ShortText] = Field(default_factory=list, max_length=60)
+
+
+class RequirementIn(Strict):
+    view: ShortText = "A"
+    sizes: list[ShortText] = Field(default_factory=list, max_length=60)
+    width_cm: Annotated[float, Field(gt=0, le=500)]
+    length_m: Annotated[float, Field(gt=0, le=50)]
+    with_nap: bool = False
+
+    @field_validator("view", mode="before")
+    @classmethod
+    def _view_text(cls, value: Any) -> Any:
+        return str(value) if isinstance(value, int) else value
+
+    @field_validator("sizes", mode="before")
+    @classmethod
+    def _sizes_text(cls, value: Any) -> Any:
+        return [str(item) if isinstance(item, int) else item for item in value] if isinstance(value, list) else value
+
+
+class PatternIn(Strict):
+    """A pattern: at least a structure or a recommendation."""
+
+    name: ShortText | None = None
+    garment: ShortText | None = None
+    structure: Literal["woven", "knit", "either"] | None = None
+    recommended: Text | None = None
+    avoid: Text | None = None
+    min_stretch_cross_pct: Percent | None = None
+    min_stretch_length_pct: Percent | None = None
+    details: list[ShortText] = Field(default_factory=list, max_length=60)
+    parts: list[PartIn] = Field(default_factory=list, max_length=40)
+    lined: bool = False
+    nightwear: bool = False
+    wearer: Literal["adult", "child"] = Field(default="adult", alias="for")
+    widest_piece_cm: Annotated[float, Field(gt=0, le=500)] | None = None
+    requirements: list[RequirementIn] = Field(default_factory=list, max_length=500)
+
+
+class PairingIn(Strict):
+    """One pairing to be judged."""
+
+    cloth: ClothIn
+    pattern: PatternIn
+    view: ShortText | None = None
+    size: ShortText | None = None
+    part: ShortText | None = None
+    look: Literal["structured", "balanced", "flowing"] = "balanced"
+    school: Literal["list", "hand"] = "hand"
+
+    @field_validator("view", "size", mode="before")
+    @classmethod
+    def _as_text(cls, value: Any) -> Any:
+        return str(value) if isinstance(value, int) and not isinstance(value, bool) else value
+
+
+VerdictWord = Literal["suits", "with care", "unproven", "against"]
+
+
+class CheckOut(Strict):
+    verdict: VerdictWord
+    margin: float | None = Field(description="Room to the nearest edge in the unit of the check; negative outside.")
+    reason: str
+    remedy: str | None
+
+
+class ChecksOut(Strict):
+    fibre: CheckOut
+    weight: CheckOut
+    drape: CheckOut
+    stretch: CheckOut
+    width: CheckOut
+
+
+class AmountOut(Strict):
+    length_m: float
+    receipt: list[str]
+
+
+class PairingOut(Strict):
+    """The answer to one pairing."""
+
+    verdict: VerdictWord
+    score: Annotated[float, Field(ge=0, le=100)]
+    checks: ChecksOut
+    handles_like: list[str]
+    measure_next: str | None
+    cautions: list[str]
+    amount: AmountOut | None
+    unread: list[str]
