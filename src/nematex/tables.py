@@ -11,7 +11,7 @@ from typing import Any
 from nematex.core.estimate import Range
 from nematex.core.fibres import Fibre, FibreNames
 from nematex.core.lexicon import ClothType, Lexicon, key
-from nematex.core.tables import Detail, Garment, HandWord, Named, PartKind, Tables, WeightWord
+from nematex.core.tables import Detail, EnvelopePhrases, Garment, HandWord, Named, PartKind, Tables, WeightWord
 
 Row = dict[str, str]
 WIDTH_COLUMNS = ("w36_in", "w39_in", "w41_in", "w45_in", "w50_in", "w54_in", "w60_in")
@@ -143,6 +143,9 @@ def trade_tables() -> Tables:
         cloth_hands=_hands("cloth"),
         pattern_hands=_hands("pattern"),
         avoid_hands=_hands("avoid"),
+        envelope_phrases=tuple(
+            EnvelopePhrases(row["kind"], row["value"], _many(row["phrases"])) for row in _rows("envelope_words.csv")
+        ),
         details=_named("details.csv", "name", _detail),
         garments=_named(
             "garments.csv",

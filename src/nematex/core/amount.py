@@ -59,7 +59,9 @@ def convert_width(length_m: float, from_cm: float, to_cm: float, chart: dict[flo
     return float(np.interp(asked, at_from, at_to)) * CM_PER_YARD / 100
 
 
-def _at_width(rows: list[Requirement], cloth: Cloth, one_way: bool, tables: Tables, receipt: list[str]) -> tuple[float, Requirement]:
+def _at_width(
+    rows: list[Requirement], cloth: Cloth, one_way: bool, tables: Tables, receipt: list[str]
+) -> tuple[float, Requirement]:
     """The table's row for this width, or its nearest converted by the chart."""
     rule, width = tables.judging["width"], cloth.width.best
     reach = width + rule["nominal_slack_cm"]

@@ -16,7 +16,12 @@ def _share(cloth: Cloth, kinds: tuple[str, ...], tables: Tables) -> float:
         return sum(part for name, part in cloth.fibres.shares.items() if tables.fibres.by_name[name].kind in kinds)
     if cloth.type is None:
         return 0.0
-    return float(all(any(tables.fibres.by_name[f].kind in kinds for f in blend if f in tables.fibres.by_name) for blend in cloth.type.fibres))
+    return float(
+        all(
+            any(tables.fibres.by_name[f].kind in kinds for f in blend if f in tables.fibres.by_name)
+            for blend in cloth.type.fibres
+        )
+    )
 
 
 def _has(cloth: Cloth, *names: str) -> bool:

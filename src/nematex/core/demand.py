@@ -213,7 +213,9 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None
     named = _general_weight(_of_structure(chosen, "either" if for_part else structure, tables), reading.weights, tables)
     rows = [lexicon.get(name) for item in named for name in item.types]
     families = FAMILIES if structure == "either" else (structure,)
-    present = [kind for kind in FAMILIES if kind in families or any((row.structure == "knit") == (kind == "knit") for row in rows)]
+    present = [
+        kind for kind in FAMILIES if kind in families or any((row.structure == "knit") == (kind == "knit") for row in rows)
+    ]
     weight = {kind: _weight_window(kind, named, reading, tables) for kind in present}
     bend = {kind: _bend_window(kind, named, reading, tables) for kind in present}
     tolerance = judging["tolerance"]

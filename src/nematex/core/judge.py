@@ -109,9 +109,7 @@ def _speaks(finding: Finding, worst: Verdict, at: int) -> bool:
     return worst is not Verdict.SUITS or finding.window is None or bool(np.isfinite(finding.margin[at]))
 
 
-def _closeness(
-    column: Column, windows: tuple[Window | None, Window | None], look: str, aim: float | None
-) -> Floats:
+def _closeness(column: Column, windows: tuple[Window | None, Window | None], look: str, aim: float | None) -> Floats:
     """1 at the target, falling to about 0.37 half a window away; 0.5 where nothing is aimed at."""
     parts = []
     for window in windows:
@@ -130,6 +128,4 @@ def judge(cloths: ClothColumns, demand: Demand, tables: Tables) -> Judgement:
     bench = Bench(cloths, demand, tables)
     findings = {name: check(bench) for name, check in CHECKS.items()}
     checks = {name: np.maximum.reduce([finding.verdict for finding in found]) for name, found in findings.items()}
-    return Judgement(
-        cloths, demand, findings, checks, np.maximum.reduce(list(checks.values())), bench.named, tables
-    )
+    return Judgement(cloths, demand, findings, checks, np.maximum.reduce(list(checks.values())), bench.named, tables)

@@ -33,6 +33,15 @@ class HandWord:
 
 
 @dataclass(frozen=True, slots=True)
+class EnvelopePhrases:
+    """Phrases of one kind on envelopes, with the value they stand for."""
+
+    kind: str
+    value: str
+    phrases: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class Detail:
     """What one design detail asks of the cloth; None where it asks nothing. `structure` says whom it concerns."""
 
@@ -101,6 +110,7 @@ class Tables:
     cloth_hands: Mapping[str, HandWord]
     pattern_hands: Mapping[str, HandWord]
     avoid_hands: Mapping[str, HandWord]
+    envelope_phrases: tuple[EnvelopePhrases, ...]
     details: Named[Detail]
     garments: Named[Garment]
     parts: Named[PartKind]

@@ -9,9 +9,11 @@ from pathlib import Path
 from alembic import command
 from alembic.config import Config
 from sqlalchemy import create_engine, event, text
+from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session
 
 Work = Session  # one unit of work: opened here, passed to the store's functions by everyone else
+DatabaseGone = OperationalError
 
 
 class Database:
@@ -20,9 +22,7 @@ class Database:
     def __init__(self, url: str) -> None:
         self.url = url
         # A dead connection is replaced before use, so a restarted database is not an error on a page.
-        self.engine = create_engine(
-            url, pool_pre_ping=True, pool_size=8, pool_recycle=1800, isolation_level="READ COMMITTED"
-        )
+        self.engine = create_engine(url, pool_pre_ping=True, pool_size=8, pool_recycle=1800, isolation_level="READ COMMITTED")
         event.listen(self.engine, "connect", _strict)
 
     @contextmanager

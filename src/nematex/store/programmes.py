@@ -16,9 +16,7 @@ def _pick(row: PickRow) -> Pick:
 
 
 def _picks(work: Work, programme_id: int) -> list[PickRow]:
-    return list(
-        work.scalars(select(PickRow).where(PickRow.programme_id == programme_id).order_by(PickRow.place, PickRow.id))
-    )
+    return list(work.scalars(select(PickRow).where(PickRow.programme_id == programme_id).order_by(PickRow.place, PickRow.id)))
 
 
 def _programme(work: Work, row: ProgrammeRow) -> Programme:

@@ -41,7 +41,11 @@ def check_fibre(bench: Bench) -> list[Finding]:
 def _fibre_words(cloth: Cloth) -> str:
     if cloth.fibres and cloth.fibres.shares:
         return ", ".join(f"{share * 100:.0f} % {name}" for name, share in cloth.fibres.shares.items())
-    return f"fibres not stated, usually {' or '.join('+'.join(b) for b in cloth.type.fibres)}" if cloth.type else "fibres not stated"
+    return (
+        f"fibres not stated, usually {' or '.join('+'.join(b) for b in cloth.type.fibres)}"
+        if cloth.type
+        else "fibres not stated"
+    )
 
 
 def _kind(cloth: Cloth) -> str:
@@ -60,7 +64,9 @@ def _listed(bench: Bench) -> Finding:
             return f"Not on the pattern's list: {_kind(cloth)}.", "By the hand it may still be right: read weight and drape."
         if on_list:
             return f"On the pattern's list as {_kind(cloth)} ({_fibre_words(cloth)}).", ""
-        lead = "Not named on the list, which only tells how it should handle" if demand.has_list else "The pattern asks no fibre"
+        lead = (
+            "Not named on the list, which only tells how it should handle" if demand.has_list else "The pattern asks no fibre"
+        )
         return f"{lead}: {_kind(cloth)}, {_fibre_words(cloth)}.", ""
 
     return bench.flat("list", verdict, say)
@@ -116,7 +122,10 @@ def _natural(bench: Bench) -> Finding:
         if verdict is Verdict.SUITS:
             return f"Natural fibre as asked: {_fibre_words(cloth)}.", ""
         if verdict is Verdict.WITH_CARE:
-            return f"Natural fibres are asked and this is regenerated cellulose: {_fibre_words(cloth)}.", "Say what it is; it breathes as well."
+            return (
+                f"Natural fibres are asked and this is regenerated cellulose: {_fibre_words(cloth)}.",
+                "Say what it is; it breathes as well.",
+            )
         if verdict is Verdict.UNPROVEN:
             return f"Natural fibres are asked: {_fibre_words(cloth)}.", "Ask the supplier for the fibre content."
         return f"Natural fibres are asked and this is {_fibre_words(cloth)}.", "Choose cotton, linen, wool or silk."
@@ -140,9 +149,15 @@ def _fibres_by_name(bench: Bench) -> Finding:
 
     def say(cloth: Cloth, verdict: Verdict) -> Words:
         if verdict is Verdict.AGAINST:
-            return f"The envelope rules out {', '.join(reading.avoid_fibres)}: this is {_fibre_words(cloth)}.", "Choose another fibre."
+            return (
+                f"The envelope rules out {', '.join(reading.avoid_fibres)}: this is {_fibre_words(cloth)}.",
+                "Choose another fibre.",
+            )
         if verdict is Verdict.WITH_CARE:
-            return f"The envelope asks {', '.join(reading.fibres)}: this is {_fibre_words(cloth)}.", "Check that it handles alike."
+            return (
+                f"The envelope asks {', '.join(reading.fibres)}: this is {_fibre_words(cloth)}.",
+                "Check that it handles alike.",
+            )
         return "", ""
 
     return bench.flat("fibre names", verdict, say)
@@ -157,7 +172,10 @@ def _breathes(bench: Bench) -> Finding:
         if verdict is Verdict.SUITS:
             return f"Breathes, as it should where it is slept in: {_fibre_words(cloth)}.", ""
         if verdict is Verdict.UNPROVEN:
-            return f"Slept in or lounged in, it should breathe: {_fibre_words(cloth)}.", "Ask the supplier for the fibre content."
+            return (
+                f"Slept in or lounged in, it should breathe: {_fibre_words(cloth)}.",
+                "Ask the supplier for the fibre content.",
+            )
         return f"Does not breathe well for what is slept in: {_fibre_words(cloth)}.", "Choose a natural or regenerated fibre."
 
     return bench.flat("breathes", verdict, say)
@@ -178,7 +196,11 @@ def _press(bench: Bench, least: int, part: str, detail: Detail | None) -> Findin
         if verdict is Verdict.SUITS:
             return f"Takes a sharp press for {part}.", ""
         lead = "May not hold" if verdict is Verdict.UNPROVEN else "Will not hold"
-        remedy = "Press a fold on a scrap and look an hour later." if verdict is Verdict.UNPROVEN else f"{mend[:1].upper()}{mend[1:]}."
+        remedy = (
+            "Press a fold on a scrap and look an hour later."
+            if verdict is Verdict.UNPROVEN
+            else f"{mend[:1].upper()}{mend[1:]}."
+        )
         return f"{lead} the press that {part} wants: {why}.", remedy
 
     named = bench.named if detail else np.zeros(len(bench.cloths), dtype=np.bool_)
@@ -193,7 +215,10 @@ def _refused(bench: Bench, detail: Detail) -> Finding:
 
     def say(cloth: Cloth, verdict: Verdict) -> Words:
         unless = f"; with {detail.unless} it would do" if detail.unless else ""
-        return f"{_kind(cloth).capitalize()} is too thin for {detail.name}: {detail.why}{unless}.", f"{detail.remedy[:1].upper()}{detail.remedy[1:]}."
+        return (
+            f"{_kind(cloth).capitalize()} is too thin for {detail.name}: {detail.why}{unless}.",
+            f"{detail.remedy[:1].upper()}{detail.remedy[1:]}.",
+        )
 
     return at_most(bench.flat(f"refused {detail.name}", np.where(out, Verdict.AGAINST, Verdict.SUITS), say), bench.named)
 

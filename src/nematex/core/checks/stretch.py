@@ -38,7 +38,7 @@ def check_stretch(bench: Bench) -> list[Finding]:
     if demand.max_cross:
         window = demand.max_cross
         finding = bench.against_window("most stretch", cloths.stretch_cross, window, _say("across", window, "the envelope"))
-        findings.append(at_most(finding, bench.named))
+        findings.append(only(at_most(finding, bench.named), cloths.knit | (demand.structure == "woven")))
     return findings
 
 
@@ -98,7 +98,9 @@ def _say_structure(wanted: str, free: bool) -> Say:
             )
         if cloth.structure != "knit" and wanted == "knit":
             if verdict is Verdict.SUITS:
-                reason = "The part is free of the body, so it needs no stretch." if free else "A woven that the list itself names."
+                reason = (
+                    "The part is free of the body, so it needs no stretch." if free else "A woven that the list itself names."
+                )
                 return reason, ""
             return (
                 f"The pattern needs a knit to get into and move in; this is a {cloth.structure} cloth.",
@@ -123,7 +125,12 @@ def _say(axis: str, window: Window, part: str, turned: bool = False) -> Say:
             return f"May or may not stretch enough {axis}: {has}, where {part} asks {asks}.", MEASURE
         if estimate.best > window.high:
             return f"Stretches more than wanted {axis}: {has}, where {part} asks {asks}.", "Choose a firmer cloth."
-        if verdict is Verdict.WITH_CARE and axis == "across" and cloth.stretch_length.best >= window.low > estimate.best and turned:
+        if (
+            verdict is Verdict.WITH_CARE
+            and axis == "across"
+            and cloth.stretch_length.best >= window.low > estimate.best
+            and turned
+        ):
             along = say_estimate(cloth.stretch_length, "%")
             return (
                 f"The stretch lies the other way: {has} across and {along} along, where {part} asks {asks}.",
@@ -208,6 +215,9 @@ def _recovery(bench: Bench, part: str) -> Finding:
                 f"Comes back only {cloth.recovery.best:.0f} % of its stretch; {part} wants {rule['good_pct']:.0f} % and more.",
                 "Choose a knit with 5 to 8 % elastane.",
             )
-        return f"No elastane in it: it may bag where {part} wants recovery.", "Stretch a strip, let go, and measure what comes back."
+        return (
+            f"No elastane in it: it may bag where {part} wants recovery.",
+            "Stretch a strip, let go, and measure what comes back.",
+        )
 
     return bench.flat("recovery", verdict, say)

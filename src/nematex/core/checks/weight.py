@@ -90,7 +90,9 @@ def _by_detail(bench: Bench, detail: Detail) -> list[Finding]:
     for mask, high in ((~cloths.knit, detail.weight_hi_gsm), (cloths.knit, detail.knit_weight_hi_gsm or detail.weight_hi_gsm)):
         top = np.inf if high is None else high
         if low or high is not None:
-            window = Window(low, top, low * judging["weight"], 0.0 if high is None else high * judging["weight"], (detail.name,))
+            window = Window(
+                low, top, low * judging["weight"], 0.0 if high is None else high * judging["weight"], (detail.name,)
+            )
             base = _say(window, f"the {detail.name}")
 
             def say(cloth: Cloth, verdict: Verdict, base: object = base) -> Words:

@@ -14,9 +14,17 @@ from nematex.core.units import gsm_from_oz_yd2
 ABOUT = 0.15  # how far "about 200 g/m²" reaches to either side; common practice, no source
 
 _NUMBER = r"(\d+(?:\.\d+)?)"
-_LEAST = r"(?:(?:with|has|have|having|of|a|an|needs?|requires?|must have)\s+)*(?:(?:at least|a minimum of|minimum of|minimum|min\.?|no less than|not less than|more than|over|>=?|≥|approx\.?|approximately|about|around|between)\s*)*"
+_LEAST = (
+    r"(?:(?:with|has|have|having|of|a|an|needs?|requires?|must have)\s+)*"
+    r"(?:(?:at least|a minimum of|minimum of|minimum|min\.?|no less than|not less than|more than|over|>=?|≥|approx\.?|"
+    r"approximately|about|around|between)\s*)*"
+)
 _WAY = r"(?:(?:four|two|4|2|both)[- ]?way\s+)?"
-_AXIS = r"(?:across the grain|across the width|crosswise|cross[- ]?grain|across|widthwise|widthways|width|horizontally|horizontal|lengthwise|lengthways|length|along the grain|along|vertically|vertical|(?:in )?both (?:ways|directions)|(?:in )?all directions)"
+_AXIS = (
+    r"(?:across the grain|across the width|crosswise|cross[- ]?grain|across|widthwise|widthways|width|horizontally|horizontal|"
+    r"lengthwise|lengthways|length|along the grain|along|vertically|vertical|(?:in )?both (?:ways|directions)|"
+    r"(?:in )?all directions)"
+)
 _STRETCH = [
     re.compile(
         rf"(?P<lead>{_LEAST}){_NUMBER}\s*%?\s*(?:(?:-|to|and)\s*{_NUMBER}\s*)?%\s*(?:or more|\+|minimum|plus)?\s*(?:of\s+)?"
@@ -29,12 +37,15 @@ _STRETCH = [
     re.compile(rf"(?P<lead>{_LEAST}){_NUMBER}\s*%?\s*(?:(?:-|to)\s*{_NUMBER}\s*)?%\s*(?P<way>)(?P<before>)(?P<after>{_AXIS})"),
 ]
 _STRETCHES_TO = re.compile(
-    rf"{_NUMBER}\s*(?:cm|in|inch|inches|\")?\s*(?:of (?:cloth|fabric|knit)\s*)?(?:should|must|will|can|has to|to)?\s*stretch(?:es|ing)?\s*(?:out\s*)?to\s*(?:at least\s*)?{_NUMBER}\s*(?:cm|inches|inch|in\b|\")?"
+    rf"{_NUMBER}\s*(?:cm|in|inch|inches|\")?\s*(?:of (?:cloth|fabric|knit)\s*)?(?:should|must|will|can|has to|to)?\s*"
+    rf"stretch(?:es|ing)?\s*(?:out\s*)?to\s*(?:at least\s*)?{_NUMBER}\s*(?:cm|inches|inch|in\b|\")?"
 )
 _UNIT = r"(gsm|g/m2|g/m²|g/sqm|g per m2|g m-2|gram(?:s|mes)? per square metre|oz/yd2|oz/yd²|oz/sq yd|oz|ounces?)"
 _MASS_SPAN = re.compile(rf"(?:between\s+)?{_NUMBER}\s*(?:{_UNIT}\s*)?(?:-|to|and)\s*{_NUMBER}\s*{_UNIT}")
 _MASS_ONE = re.compile(
-    rf"(?P<word>up to|under|below|max(?:imum)?(?: of)?|no more than|not more than|not above|less than|<=?|lighter than|at least|over|above|from|min(?:imum)?(?: of)?|more than|heavier than|>=?|about|around|approx\.?|approximately)?\s*{_NUMBER}\s*{_UNIT}(?:\s*(?P<tail>or less|or lighter|or under|and under|or more|or heavier|and up|and above))?"
+    r"(?P<word>up to|under|below|max(?:imum)?(?: of)?|no more than|not more than|not above|less than|<=?|lighter than|at least|"
+    r"over|above|from|min(?:imum)?(?: of)?|more than|heavier than|>=?|about|around|approx\.?|approximately)?\s*"
+    rf"{_NUMBER}\s*{_UNIT}(?:\s*(?P<tail>or less|or lighter|or under|and under|or more|or heavier|and up|and above))?"
 )
 _AT_MOST = ("up to", "under", "below", "max", "no more", "not more", "not above", "less", "<", "lighter")
 _AT_LEAST = ("at least", "over", "above", "from", "min", "more", "heavier", ">")
@@ -46,7 +57,7 @@ class Figure:
 
     kind: str
     stretch_pct: float = 0.0
-    gsm: Range = Range(0.0, float("inf"))
+    gsm: Range | None = None
     words: str = ""
 
 
@@ -100,11 +111,11 @@ def lift_figures(text: str) -> tuple[str, list[Figure]]:
     text = _MASS_SPAN.sub(lambda match: keep(_mass_span(match)), text)
     text = _MASS_ONE.sub(lambda match: keep(_mass(match)), text)
     text = _STRETCHES_TO.sub(
-        lambda match: keep(
-            Figure("cross", stretch_pct=round(100 * (float(match[2]) / float(match[1]) - 1), 1), words=match.group())
-        )
-        if float(match[2]) > float(match[1]) > 0
-        else match.group(),
+        lambda match: (
+            keep(Figure("cross", stretch_pct=round(100 * (float(match[2]) / float(match[1]) - 1), 1), words=match.group()))
+            if float(match[2]) > float(match[1]) > 0
+            else match.group()
+        ),
         text,
     )
     for pattern in _STRETCH:

@@ -10,6 +10,7 @@ from nematex.core.envelope.numbers import Figure, lift_figures
 from nematex.core.envelope.reading import Condition, NamedCloths, Reading
 from nematex.core.envelope.words import Item, items, normalise
 from nematex.core.estimate import Range
+from nematex.core.lexicon import key
 from nematex.core.tables import Tables
 
 STABLE_MAX_PCT = 35.0
@@ -184,6 +185,12 @@ class _Reader:
         weight = self.weight or (self.carried if joined else None)
         self._add_cloths(item.words, item.value, weight)
         self.carried = weight
+        after = found[at + 1] if at + 1 < len(found) else None
+        if weight and after and (after.kind == "such" or after.words == ":"):
+            # 'light to medium weight cottons: lawn, poplin': the noun is a heading, its weight speaks of the whole list.
+            (self.reading.avoid_weights if self.avoid else self.reading.weights).append(weight)
+        if not self.avoid and key(item.words) == "stable knit" and self.reading.max_cross_pct is None:
+            self.reading.max_cross_pct = STABLE_MAX_PCT
 
     def _add_cloths(self, words: str, types: tuple[str, ...], weight: str | None = None) -> None:
         cloths = self.reading.avoid_cloths if self.avoid else self.reading.cloths
@@ -264,7 +271,7 @@ class _Reader:
             if ahead.kind == "part" and self.run and ahead.value[0] != "body":
                 self._bind_part(ahead.value[0])
                 return step + 1
-            if ahead.kind == "unknown" and ahead.words == "view" and at + step + 1 < len(found):
+            if ahead.words == "view" and at + step + 1 < len(found):
                 view = found[at + step + 1].words
                 self._qualify(Condition("view", view, f"for view {view.upper()}"))
                 return step + 2

@@ -1,0 +1,48 @@
+"""Loads Marrowstone Cloth Room into an empty database."""
+
+from __future__ import annotations
+
+import json
+from datetime import date
+from importlib.resources import files
+
+from nematex.store.database import Database
+from nematex.store.programmes import add_pick, save_programme
+from nematex.store.records import Pick
+from nematex.store.settings import put
+from nematex.usecases.importing import apply, import_patterns, send
+from nematex.usecases.shelf import Shop
+
+SHOP_NAME = "Marrowstone Cloth Room"
+
+
+def _read(name: str) -> bytes:
+    return files("nematex.demo").joinpath(name).read_bytes()
+
+
+def load_demo(database: Database) -> bool:
+    """Load the demo if the shop has neither cloth nor pattern; returns whether it did."""
+    shop = Shop(database)
+    if shop.shelf().records or shop.drawer().records or "shop" in shop.settings():
+        return False
+    found = apply(shop, send(shop, "cloths.csv", _read("cloths.csv")))
+    saved, faults = import_patterns(shop, "patterns.json", _read("patterns.json"))
+    if found is None or found.faults or faults or not saved:
+        raise RuntimeError(f"the demo files have faults: {found.faults if found else ''} {faults}")
+    _load_programmes(shop)
+    with database.work() as work:
+        put(work, "shop", SHOP_NAME)
+    return True
+
+
+def _load_programmes(shop: Shop) -> None:
+    cloths = {record.code: record.id for record in shop.shelf().records}
+    patterns = {record.code: record.id for record in shop.drawer().records}
+    with shop.database.work() as work:
+        for programme in json.loads(_read("programmes.json")):
+            shown_on = date.fromisoformat(programme["shown_on"])
+            programme_id = save_programme(work, programme["name"], shown_on, programme["intro"])
+            for pick in programme["picks"]:
+                chosen = {name: pick[name] for name in ("line", "view", "size", "look", "school") if name in pick}
+                add_pick(work, programme_id, Pick(0, cloths[pick["cloth"]], patterns[pick["pattern"]], **chosen))
+                work.flush()

@@ -1,0 +1,121 @@
+"""The cloth form: the same readers as the price list, so '150cm/59"' works here too."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from pydantic import ValidationError
+
+from nematex.core.cloth import DIRECTIONS, SHEERNESS, STRUCTURES
+from nematex.core.errors import FieldFault
+from nematex.store.records import ClothRecord
+from nematex.tables import trade_tables
+from nematex.usecases.exchange import flat_cloth
+from nematex.usecases.price_list import HANDS, PRINT_KINDS, import_fields, make_record, read_cell
+
+CHOICES = {
+    "structure": STRUCTURES,
+    "hand": HANDS,
+    "sheer": SHEERNESS,
+    "print_direction": DIRECTIONS,
+    "print_kind": PRINT_KINDS,
+    "nap": ("yes", "no"),
+    "deadstock": ("yes", "no"),
+}
+
+
+@dataclass(frozen=True)
+class FormField:
+    """One field of the form with its hint."""
+
+    name: str
+    label: str
+    hint: str = ""
+
+
+FIELDS = (
+    ("What it is", (
+        FormField("code", "Article code"),
+        FormField("name", "Name"),
+        FormField("cloth", "Kind of cloth", "cotton lawn, ponte, denim …"),
+        FormField("fibres", "Fibre content", "95% viscose, 5% elastane"),
+        FormField("structure", "Structure"),
+        FormField("supplier", "Supplier"),
+    )),
+    ("How it handles", (
+        FormField("weight_gsm", "Weight", "220 g/m² or 6.5 oz"),
+        FormField("bending_length_cm", "Bending length", "half the overhang at 41.5°, in cm"),
+        FormField("hand", "Handle, by touch"),
+        FormField("stretch_cross_pct", "Stretch across", "%: 10 cm pulled to 12.5 is 25"),
+        FormField("stretch_length_pct", "Stretch along", "%"),
+        FormField("recovery_pct", "Recovery", "% of the stretch that goes back"),
+        FormField("thickness_mm", "Thickness", "mm"),
+        FormField("sheer", "See-through"),
+        FormField("nap", "Pile or nap"),
+        FormField("shrink_length_pct", "Shrinkage along", "%"),
+    )),
+    ("Width and print", (
+        FormField("width_cm", "Width", "150 cm or 59\""),
+        FormField("print_kind", "Kind of print"),
+        FormField("print_direction", "Print direction"),
+        FormField("print_scale_cm", "Motif size", "cm"),
+        FormField("print_repeat_length_cm", "Repeat along", "cm"),
+        FormField("print_repeat_width_cm", "Repeat across", "cm"),
+        FormField("colours", "Colours", "#24404a #7fb5a8, ground first"),
+    )),
+    ("In the shop", (
+        FormField("price_per_m", "Price", "£12.50/m or 3.20 per quarter yard"),
+        FormField("stock_m", "Stock", "21.4 m or 12 yd"),
+        FormField("deadstock", "Deadstock"),
+        FormField("notes", "Notes"),
+    )),
+)  # fmt: skip
+
+
+def form_values(record: ClothRecord) -> dict[str, str]:
+    """A record as the texts of its form."""
+    values = {}
+    for name, value in flat_cloth(record).items():
+        if value is not None and name != "known":
+            values[name] = (
+                ("yes" if value else "no")
+                if isinstance(value, bool)
+                else f"{value:g}"
+                if isinstance(value, float)
+                else str(value)
+            )
+    return values
+
+
+def record_from_form(values: dict[str, str], old: ClothRecord | None, codes: set[str]) -> ClothRecord:
+    """The record typed; raises FieldFault naming field, value and choices."""
+    fields = import_fields()
+    read = {}
+    for name, text in values.items():
+        if name in fields and text:
+            read[name] = read_cell(text, fields[name].label, fields[name])
+    for name in ("code", "name"):
+        if name not in read:
+            raise FieldFault(fields[name].label, "", "is missing; every cloth needs one")
+    taken = codes - ({old.code.casefold()} if old else set())
+    if read["code"].casefold() in taken:
+        raise FieldFault("article code", read["code"], "is on the shelf already; choose another, or edit that cloth")
+    if old and read["code"] != old.code:
+        raise FieldFault("article code", read["code"], f"cannot be changed: it is how price lists find the cloth ({old.code})")
+    try:
+        record = make_record(read)
+    except ValidationError as fault:
+        first = fault.errors(include_url=False)[0]
+        name = str(first["loc"][-1]) if first["loc"] else "cloth"
+        raise FieldFault(fields[name].label if name in fields else name, first["input"], first["msg"].lower()) from None
+    if old:
+        # How a value is known stays for values that were not touched.
+        before = form_values(old)
+        known = {name: how for name, how in old.facts.known.items() if before.get(name) == values.get(name)}
+        record = replace(record, currency=record.currency or old.currency, facts=replace(record.facts, known=known))
+    return record
+
+
+def cloth_names() -> list[str]:
+    """Every cloth name, for the form's suggestions."""
+    return [kind.name for kind in trade_tables().lexicon.types]

@@ -1,0 +1,106 @@
+"""A supplier's file as rows of text: encoding and separator found, and what is no list refused in words."""
+
+from __future__ import annotations
+
+import csv
+import io
+from dataclasses import dataclass
+
+from charset_normalizer import from_bytes
+
+from nematex.core.errors import FieldFault
+
+MAX_BYTES = 8 * 2**20
+MAX_ROWS = 20_000
+MAX_COLUMNS = 80
+CHOICES = "send a CSV text file (commas, semicolons or tabs) with a line of column names"
+
+
+@dataclass(frozen=True)
+class SheetText:
+    """The rows of a list: header, body with the line number of each row, and how it was read."""
+
+    header: list[str]
+    rows: list[tuple[int, list[str]]]
+    encoding: str
+    separator: str
+
+
+def _decode(content: bytes, filename: str) -> tuple[str, str]:
+    if not content.strip():
+        raise FieldFault("file", filename, f"is empty; {CHOICES}")
+    if len(content) > MAX_BYTES:
+        raise FieldFault(
+            "file", filename, f"has {len(content) / 2**20:.0f} MB; at most {MAX_BYTES // 2**20} MB are read: split the list"
+        )
+    if content[:4] == b"PK\x03\x04":
+        raise FieldFault(
+            "file", filename, "is a spreadsheet or archive; in the spreadsheet choose “save as CSV”, then send that"
+        )
+    for mark, encoding in ((b"\xef\xbb\xbf", "utf-8-sig"), (b"\xff\xfe", "utf-16"), (b"\xfe\xff", "utf-16")):
+        if content.startswith(mark):
+            try:
+                return content.decode(encoding), encoding
+            except UnicodeDecodeError:
+                break
+    if b"\0" in content[:4096] or content[:4] in (b"%PDF", b"\x89PNG", b"\xff\xd8\xff\xe0", b"GIF8", b"\xd0\xcf\x11\xe0"):
+        raise FieldFault("file", filename, f"is not text; {CHOICES}")
+    try:
+        return content.decode("utf-8"), "utf-8"
+    except UnicodeDecodeError:
+        pass
+    # Western price lists that are not UTF-8 are nearly always Windows-1252; the guesser is asked only beyond that.
+    try:
+        text = content.decode("cp1252")
+        if not any(ord(letter) < 32 and letter not in "\t\r\n" for letter in text[:4096]):
+            return text, "windows-1252"
+    except UnicodeDecodeError:
+        pass
+    best = from_bytes(content[: 2**18]).best()
+    if best is None:
+        raise FieldFault("file", filename, f"is in an encoding that was not recognised; save it as UTF-8, then {CHOICES}")
+    return content.decode(best.encoding, errors="replace"), best.encoding
+
+
+def read_sheet(content: bytes, filename: str) -> SheetText:
+    """Rows of a CSV text; raises FieldFault naming the file and what to send instead."""
+    text, encoding = _decode(content, filename)
+    start = text.lstrip()[:200].casefold()
+    if start.startswith(("<!doctype", "<html", "<?xml", "<table")):
+        raise FieldFault("file", filename, f"is a web page and not a list; {CHOICES}")
+    lines = text.splitlines()
+    lead = next((line for line in lines if line.strip()), "")
+    if lead.casefold().startswith("sep=") and len(lead.strip()) == 5:
+        separator = lead.strip()[4]
+        text = text.split(lead, 1)[1]
+    else:
+        counts = {mark: sum(line.count(mark) for line in lines[:30]) for mark in (";", "\t", ",", "|")}
+        in_lead = {mark: lead.count(mark) for mark in counts}
+        separator = max(counts, key=lambda mark: (in_lead[mark] > 0, in_lead[mark], counts[mark]))
+    try:
+        reader = csv.reader(io.StringIO(text, newline=""), delimiter=separator, strict=False)
+        numbered = [(reader.line_num, [cell.strip() for cell in row]) for row in reader]
+    except csv.Error as fault:
+        raise FieldFault("file", filename, f"cannot be read as CSV: {fault}; {CHOICES}") from None
+    body = [(number, row) for number, row in numbered if any(row)]
+    start_at = _header_at(body)
+    if start_at is None or len(body) <= start_at + 1:
+        raise FieldFault("file", filename, f"holds no rows below a line of column names; {CHOICES}")
+    if len(body) > MAX_ROWS:
+        raise FieldFault("file", filename, f"holds {len(body)} rows; at most {MAX_ROWS} are read: split the list")
+    header = body[start_at][1][:MAX_COLUMNS]
+    return SheetText(
+        header,
+        [(n, row[: len(header)] + [""] * (len(header) - len(row))) for n, row in body[start_at + 1 :]],
+        encoding,
+        separator,
+    )
+
+
+def _header_at(body: list[tuple[int, list[str]]]) -> int | None:
+    """The first row with at least two filled cells and no cell that is only a number: titles above it are skipped."""
+    for at, (_, row) in enumerate(body[:15]):
+        filled = [cell for cell in row if cell]
+        if len(filled) >= 2 and not any(cell.replace(".", "").replace(",", "").isdigit() for cell in filled):
+            return at
+    return None

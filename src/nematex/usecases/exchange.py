@@ -1,0 +1,192 @@
+"""Cloths and patterns out as CSV and JSON, and patterns in again. What goes out comes in the same."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+from dataclasses import asdict
+from typing import Any
+
+from pydantic import Field, ValidationError
+
+from nematex.core.errors import FieldFault
+from nematex.store.records import ClothRecord, PatternRecord, SizeRow
+from nematex.usecases.assess import pattern_facts
+from nematex.usecases.assess_schema import PatternIn, ShortText, Strict, Text
+from nematex.usecases.csv_text import SheetText, read_sheet
+from nematex.usecases.price_list import RowFault, import_fields, safe_cell
+
+LISTS = ("details", "parts", "requirements", "sizes")
+PATTERN_COLUMNS = (
+    "code", "name", "house", "garment", "structure", "recommended", "avoid", "min_stretch_cross_pct",
+    "min_stretch_length_pct", "details", "parts", "lined", "nightwear", "for", "widest_piece_cm", "requirements",
+    "sizes", "difficulty", "season", "notions", "notes",
+)  # fmt: skip
+
+
+def flat_cloth(record: ClothRecord) -> dict[str, Any]:
+    """A cloth as one flat row, under the names that the import knows."""
+    row: dict[str, Any] = {}
+    for name in import_fields():
+        if name.startswith("print_") and name != "print_kind":
+            row[name] = getattr(record.facts.print, name.removeprefix("print_"))
+        elif hasattr(record.facts, name):
+            row[name] = getattr(record.facts, name)
+        else:
+            row[name] = getattr(record, name)
+    row["price_per_m"] = str(record.price_per_m.normalize()) if record.price_per_m is not None else None
+    if row["price_per_m"] and "E" in row["price_per_m"]:
+        row["price_per_m"] = format(record.price_per_m, "f")
+    row["colours"] = " ".join(record.colours)
+    row["known"] = json.dumps(dict(record.facts.known)) if record.facts.known else None
+    return row
+
+
+def _cell(value: Any) -> str:
+    if value is None:
+        return ""
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, float):
+        return repr(value).removesuffix(".0")
+    if isinstance(value, (list, dict)):
+        return json.dumps(value, ensure_ascii=False)
+    text = str(value)
+    return f"'{text}" if text.startswith("'") else safe_cell(text)
+
+
+def _csv(columns: list[str], rows: list[dict[str, Any]]) -> str:
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(columns)
+    writer.writerows([_cell(row[name]) for name in columns] for row in rows)
+    return out.getvalue()
+
+
+def cloths_csv(records: list[ClothRecord]) -> str:
+    return _csv(list(import_fields()), [flat_cloth(record) for record in records])
+
+
+def cloths_json(records: list[ClothRecord]) -> str:
+    return json.dumps([flat_cloth(record) for record in records], ensure_ascii=False, indent=1)
+
+
+def sheet_from_file(content: bytes, filename: str) -> SheetText:
+    """A CSV text, or a JSON list of flat objects, as a sheet."""
+    lead = content[:64].lstrip(b"\xef\xbb\xbf \r\n\t")
+    if not lead.startswith(b"["):
+        return read_sheet(content, filename)
+    rows = json_rows(content, filename)
+    header = list(dict.fromkeys(name for row in rows for name in row))
+    body = [(at, [_cell(row.get(name)) for name in header]) for at, row in enumerate(rows, 1)]
+    return SheetText(header, body, "utf-8", "JSON")
+
+
+def json_rows(content: bytes, filename: str) -> list[dict[str, Any]]:
+    """A JSON list of objects; raises FieldFault."""
+    try:
+        rows = json.loads(content.decode("utf-8-sig"))
+    except (UnicodeDecodeError, json.JSONDecodeError, RecursionError) as fault:
+        raise FieldFault("file", filename, f"is not JSON: {fault}") from None
+    if not isinstance(rows, list) or not rows or not all(isinstance(row, dict) for row in rows):
+        raise FieldFault("file", filename, "must be a JSON list of objects, as the export writes it")
+    return rows
+
+
+class SizeIn(Strict):
+    label: ShortText
+    bust_cm: float | None = Field(default=None, gt=0, le=300)
+    waist_cm: float | None = Field(default=None, gt=0, le=300)
+    hip_cm: float | None = Field(default=None, gt=0, le=300)
+
+
+class PatternFile(PatternIn):
+    """A pattern as it is exchanged: the assess input, and what the shop knows of it."""
+
+    code: ShortText
+    name: ShortText
+    house: ShortText = ""
+    difficulty: ShortText = ""
+    season: ShortText = ""
+    sizes: list[SizeIn] = Field(default_factory=list, max_length=80)
+    notions: Text = ""
+    notes: Text = ""
+
+
+def flat_pattern(record: PatternRecord) -> dict[str, Any]:
+    """A pattern as JSON values."""
+    row = {name: getattr(record, name) for name in ("code", "house", "difficulty", "season", "notions", "notes")}
+    row |= asdict(record.facts)
+    row["for"] = row.pop("wearer")
+    row["sizes"] = [asdict(size) for size in record.sizes]
+    return {name: row[name] for name in PATTERN_COLUMNS}
+
+
+def patterns_json(records: list[PatternRecord]) -> str:
+    return json.dumps([flat_pattern(record) for record in records], ensure_ascii=False, indent=1)
+
+
+def patterns_csv(records: list[PatternRecord]) -> str:
+    rows = []
+    for record in records:
+        row = flat_pattern(record)
+        for name in LISTS:
+            row[name] = json.dumps(row[name], ensure_ascii=False) if row[name] else ""
+        rows.append(row)
+    return _csv(list(PATTERN_COLUMNS), rows)
+
+
+def pattern_record(row: dict[str, Any]) -> PatternRecord:
+    """A checked pattern; raises pydantic's ValidationError or FieldFault."""
+    data = PatternFile.model_validate(row)
+    if not (data.structure or data.recommended):
+        raise FieldFault("structure", "", "is missing, and no recommended cloths are given; give one of them")
+    return PatternRecord(
+        code=data.code,
+        facts=pattern_facts(data),
+        house=data.house,
+        difficulty=data.difficulty,
+        season=data.season,
+        sizes=tuple(SizeRow(size.label, size.bust_cm, size.waist_cm, size.hip_cm) for size in data.sizes),
+        notions=data.notions,
+        notes=data.notes,
+    )
+
+
+def _from_cells(header: list[str], cells: list[str]) -> dict[str, Any]:
+    """A CSV row as JSON values: lists are written as JSON in their cells."""
+    row: dict[str, Any] = {}
+    for name, cell in zip(header, cells, strict=True):
+        if not cell:
+            continue
+        if name in LISTS:
+            row[name] = json.loads(cell)
+        elif name in ("lined", "nightwear"):
+            row[name] = cell.casefold() in ("yes", "true", "1")
+        elif name.endswith(("_cm", "_pct")):
+            row[name] = float(cell.replace(",", "."))
+        else:
+            row[name] = cell.removeprefix("'")
+    return row
+
+
+def read_patterns(content: bytes, filename: str) -> tuple[list[PatternRecord], list[RowFault]]:
+    """Patterns from a JSON or CSV file; faults are returned by row and column, one bad row never stops the rest."""
+    sheet = None if content[:64].lstrip(b"\xef\xbb\xbf \r\n\t").startswith(b"[") else read_sheet(content, filename)
+    raw: list[tuple[int, Any]] = (
+        [(number, cells) for number, cells in sheet.rows] if sheet else list(enumerate(json_rows(content, filename), 1))
+    )
+    records, faults = [], []
+    for number, given in raw:
+        try:
+            records.append(pattern_record(_from_cells(sheet.header, given) if sheet else given))
+        except ValidationError as fault:
+            for error in fault.errors(include_url=False):
+                where = ".".join(str(step) for step in error["loc"])
+                faults.append(RowFault(number, where, str(error["input"])[:60], error["msg"].lower()))
+        except FieldFault as fault:
+            faults.append(RowFault(number, fault.field, str(fault.value)[:60], fault.rule))
+        except ValueError as fault:
+            faults.append(RowFault(number, "row", "", f"cannot be read: {fault}"))
+    return records, faults

@@ -1,0 +1,38 @@
+"""What the front page shows: how much is here, what is half-known or running out, and what comes next."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from nematex.core.estimate import Known
+from nematex.store.programmes import all_programmes
+from nematex.store.records import ClothRecord, Programme
+from nematex.usecases.shelf import Shop
+
+RUNNING_OUT_M = 3.5
+SHOWN = 6
+
+
+@dataclass(frozen=True)
+class Front:
+    """The state of the shop in a glance."""
+
+    cloths: int
+    patterns: int
+    half_known: list[ClothRecord]
+    half_known_count: int
+    running_out: list[ClothRecord]
+    programmes: list[Programme]
+
+
+def front(shop: Shop) -> Front:
+    shelf, drawer = shop.shelf(), shop.drawer()
+    with shop.database.work() as work:
+        programmes = all_programmes(work)
+    half = [
+        record
+        for record, cloth in zip(shelf.records, shelf.cloths, strict=True)
+        if cloth.weight.known < Known.STATED or cloth.type is None or record.facts.width_cm is None
+    ]
+    low = [record for record in shelf.records if record.stock_m is not None and record.stock_m < RUNNING_OUT_M]
+    return Front(len(shelf.records), len(drawer.records), half[:SHOWN], len(half), low[:SHOWN], programmes)

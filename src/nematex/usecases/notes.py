@@ -1,0 +1,85 @@
+"""The notes of a programme: every pairing in the order shown, with facts, amount, cautions and places for links."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from nematex.core.errors import FieldFault
+from nematex.core.pairing import Pairing
+from nematex.core.pattern import Wish
+from nematex.store.records import ClothRecord, PatternRecord, Pick, Programme
+from nematex.usecases.ranking import fitting_wish, one_pairing
+from nematex.usecases.saying import Voice
+from nematex.usecases.shelf import Drawer, Shelf
+
+DISCLOSURE = (
+    "Say plainly and early if anything here was a gift, paid for, or linked for a commission; check the rules where you live."
+)
+
+
+@dataclass(frozen=True)
+class Entry:
+    """One pairing of the notes."""
+
+    number: int
+    pick: Pick
+    cloth: ClothRecord
+    pattern: PatternRecord
+    pairing: Pairing | None
+    problem: str
+    facts: tuple[str, ...]
+    amount: str
+    price: str
+
+    @property
+    def cloth_link(self) -> str:
+        return f"[link: {self.cloth.facts.name}]"
+
+    @property
+    def pattern_link(self) -> str:
+        return f"[link: {self.pattern.facts.name}]"
+
+
+def money(record: ClothRecord) -> str:
+    """'£12.50 per metre', or nothing where no price is known."""
+    if record.price_per_m is None:
+        return ""
+    sign = {"GBP": "£", "EUR": "€", "USD": "$"}.get(record.currency, f"{record.currency} " if record.currency else "")
+    return f"{sign}{record.price_per_m:.2f} per metre"
+
+
+def _amount(pairing: Pairing, voice: Voice, size: str | None, view: str | None) -> str:
+    if pairing.amount is None:
+        return ""
+    chosen = " ".join(part for part in (f"view {view}" if view else "", f"size {size}" if size else "") if part)
+    return f"{voice.length(pairing.amount.length_m)}{f' for {chosen}' if chosen else ' for the largest size of the table'}"
+
+
+def entries(programme: Programme, shelf: Shelf, drawer: Drawer, voice: Voice) -> list[Entry]:
+    """The picks in order, judged as they are today."""
+    found = []
+    for number, pick in enumerate(programme.picks, 1):
+        at, pattern = shelf.place.get(pick.cloth_id), drawer.by_id.get(pick.pattern_id)
+        if at is None or pattern is None:
+            continue
+        record, cloth = shelf.records[at], shelf.cloths[at]
+        wish = fitting_wish(pattern, Wish(pick.view, pick.size, None, pick.look, pick.school))
+        pairing, problem = None, ""
+        try:
+            pairing = one_pairing(drawer, pattern, cloth, wish)
+        except FieldFault as fault:
+            problem = str(fault)
+        found.append(
+            Entry(
+                number,
+                pick,
+                record,
+                pattern,
+                pairing,
+                problem,
+                tuple(voice.facts(cloth)),
+                _amount(pairing, voice, wish.size, wish.view) if pairing else "",
+                money(record),
+            )
+        )
+    return found

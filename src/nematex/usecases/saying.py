@@ -1,0 +1,78 @@
+"""Facts in the shop's own words: its unit system first, its vocabulary first."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from nematex.core.cloth import Cloth
+from nematex.core.fibres import FibreContent
+from nematex.core.units import CM_PER_INCH, say_length, say_weight, say_width
+
+OTHER_WORDS = {
+    "viscose": ("viscose", "rayon"),
+    "elastane": ("elastane", "spandex"),
+    "polyamide": ("polyamide", "nylon"),
+    "linen": ("linen", "flax"),
+}
+
+
+@dataclass(frozen=True)
+class Voice:
+    """How this shop speaks: which units and which vocabulary lead."""
+
+    metric_first: bool = True
+    british: bool = True
+
+    @classmethod
+    def of(cls, settings: dict[str, str]) -> Voice:
+        return cls(settings.get("units", "metric") == "metric", settings.get("words", "viscose") == "viscose")
+
+    def weight(self, gsm: float) -> str:
+        return say_weight(gsm, self.metric_first)
+
+    def width(self, cm: float) -> str:
+        return say_width(cm, self.metric_first)
+
+    def length(self, metres: float) -> str:
+        return say_length(metres, self.metric_first)
+
+    def body(self, cm: float) -> str:
+        metric, imperial = f"{cm:.0f} cm", f"{cm / CM_PER_INCH:.0f} in"
+        return f"{metric} ({imperial})" if self.metric_first else f"{imperial} ({metric})"
+
+    def fibre(self, name: str) -> str:
+        """A fibre in the leading vocabulary, the other in brackets where they differ."""
+        if name not in OTHER_WORDS or name == "linen":
+            return name
+        ours, theirs = OTHER_WORDS[name]
+        return f"{ours} ({theirs})" if self.british else f"{theirs} ({ours})"
+
+    def fibres(self, content: FibreContent | None) -> str:
+        if content is None:
+            return "fibres not stated"
+        if not content.shares:
+            return content.label
+        return ", ".join(f"{share * 100:.3g} % {self.fibre(name)}" for name, share in content.shares.items())
+
+    def facts(self, cloth: Cloth) -> list[str]:
+        """Fibre, weight, width, stretch and handle, each with how it is known."""
+        parts = [self.fibres(cloth.fibres)]
+        how = cloth.weight.known.word
+        if cloth.weight.low == cloth.weight.high:
+            parts.append(f"{self.weight(cloth.weight.best)}, {how}")
+        else:
+            low, high = self.weight(cloth.weight.low), self.weight(cloth.weight.high)
+            parts.append(f"{low} to {high}, {how}")
+        parts.append(f"{self.width(cloth.width.best)} wide, {cloth.width.known.word}")
+        if cloth.stretch_cross.best >= 8:
+            parts.append(f"stretches about {cloth.stretch_cross.best:.0f} % across, {cloth.stretch_cross.known.word}")
+        parts.append(f"{hand_word(cloth.bend.best)} handle (bends at {cloth.bend.best:.1f} cm, {cloth.bend.known.word})")
+        return parts
+
+
+def hand_word(bend_cm: float) -> str:
+    """The hand word for a bending length in cm. Common practice, no source."""
+    for limit, word in ((1.35, "fluid"), (1.85, "soft"), (2.45, "moderate"), (3.25, "crisp")):
+        if bend_cm < limit:
+            return word
+    return "stiff"

@@ -1,0 +1,103 @@
+"""The shelf in memory: all cloths with their columns, read again when the store's version moves."""
+
+from __future__ import annotations
+
+import threading
+from dataclasses import dataclass
+from functools import cached_property
+
+from nematex.core.cloth import Cloth, known_cloth
+from nematex.core.columns import ClothColumns, columns
+from nematex.core.demand import read_pattern
+from nematex.core.envelope import Reading
+from nematex.core.lexicon import key
+from nematex.store import cloths as cloth_store
+from nematex.store import patterns as pattern_store
+from nematex.store.database import Database
+from nematex.store.records import ClothRecord, PatternRecord
+from nematex.store.settings import settings
+from nematex.tables import trade_tables
+
+
+@dataclass(frozen=True)
+class Shelf:
+    """One state of the shelf; position n is the same cloth in records, cloths and columns."""
+
+    version: str
+    records: list[ClothRecord]
+
+    @cached_property
+    def cloths(self) -> list[Cloth]:
+        tables = trade_tables()
+        return [known_cloth(record.facts, tables) for record in self.records]
+
+    @cached_property
+    def columns(self) -> ClothColumns:
+        return columns(self.cloths, trade_tables())
+
+    @cached_property
+    def place(self) -> dict[int, int]:
+        """Cloth id → position."""
+        return {record.id: at for at, record in enumerate(self.records)}
+
+    @cached_property
+    def search_keys(self) -> list[str]:
+        """What a search looks through, in one folded line per cloth."""
+        return [
+            key(f"{record.code} {cloth.name} {record.facts.cloth or ''} {record.facts.fibres or ''} {record.supplier}"
+                f" {cloth.type.name if cloth.type else ''}")
+            for record, cloth in zip(self.records, self.cloths, strict=True)
+        ]  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Drawer:
+    """One state of the patterns, with their envelopes read."""
+
+    version: str
+    records: list[PatternRecord]
+
+    @cached_property
+    def by_id(self) -> dict[int, PatternRecord]:
+        return {record.id: record for record in self.records}
+
+    @cached_property
+    def readings(self) -> dict[int, Reading]:
+        tables = trade_tables()
+        return {record.id: read_pattern(record.facts, tables) for record in self.records}
+
+
+class Shop:
+    """The database with what is remembered of it. Safe to use from several threads."""
+
+    def __init__(self, database: Database) -> None:
+        self.database = database
+        self._lock = threading.Lock()
+        self._shelf: Shelf | None = None
+        self._drawer: Drawer | None = None
+
+    def settings(self) -> dict[str, str]:
+        with self.database.work() as work:
+            return settings(work)
+
+    def shelf(self) -> Shelf:
+        """The shelf as it is now."""
+        with self.database.work() as work:
+            version = settings(work).get(cloth_store.SHELF_VERSION, "0")
+            if self._shelf and self._shelf.version == version:
+                return self._shelf
+            with self._lock:
+                if self._shelf is None or self._shelf.version != version:
+                    self._shelf = Shelf(version, cloth_store.all_cloths(work))
+                return self._shelf
+
+    def drawer(self) -> Drawer:
+        """The patterns as they are now."""
+        with self.database.work() as work:
+            version = settings(work).get(pattern_store.DRAWER_VERSION, "0")
+            if self._drawer and self._drawer.version == version:
+                return self._drawer
+            with self._lock:
+                if self._drawer is None or self._drawer.version != version:
+                    self._drawer = Drawer(version, pattern_store.all_patterns(work))
+                return self._drawer

@@ -1,0 +1,1 @@
+"""Pages and forms: parse, call one use case, render."""

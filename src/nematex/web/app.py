@@ -1,0 +1,94 @@
+"""Builds the Flask application: security headers, settings, error pages, and one blueprint per room of the shop."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Flask, Response, render_template, request
+from flask_wtf.csrf import CSRFError, CSRFProtect
+
+from nematex.core.errors import FieldFault
+from nematex.store.database import Database, DatabaseGone
+from nematex.usecases.csv_text import MAX_BYTES
+from nematex.usecases.notes import money
+from nematex.usecases.saying import Voice, hand_word
+from nematex.usecases.shelf import Shop
+from nematex.web import drawing, swatch, tape, words
+from nematex.web.rooms import home, imports, pairing, parts, patterns, programmes, shelf
+
+POLICY = (
+    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; "
+    "connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
+)
+ROOMS = (home, shelf, patterns, pairing, programmes, imports, parts)
+
+
+def create_app(database: Database, key: str) -> Flask:
+    """The application on one database; `key` signs sessions."""
+    app = Flask(__name__)
+    app.config.update(
+        SECRET_KEY=key,
+        MAX_CONTENT_LENGTH=MAX_BYTES + 2**20,
+        SESSION_COOKIE_HTTPONLY=True,
+        SESSION_COOKIE_SAMESITE="Lax",
+        WTF_CSRF_TIME_LIMIT=None,  # a page left open over lunch must still be able to save
+        TRUSTED_HOSTS=["127.0.0.1", "localhost"],
+        SEND_FILE_MAX_AGE_DEFAULT=3600,
+    )
+    app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
+    app.extensions["shop"] = Shop(database)
+    CSRFProtect(app)
+    for room in ROOMS:
+        app.register_blueprint(room.room)
+    app.after_request(_headers)
+    app.context_processor(lambda: _context(app))
+    app.jinja_env.globals.update(
+        strip=tape.strip, swatch=swatch.swatch, drawing=drawing.drawing, query=words.query, reach=words.reach
+    )
+    app.jinja_env.filters.update(money=money, hand_word=hand_word, markdown=words.markdown, pairs=words.pairs)
+    _errors(app)
+    return app
+
+
+def _headers(response: Response) -> Response:
+    response.headers["Content-Security-Policy"] = POLICY
+    response.headers["X-Content-Type-Options"] = "nosniff"
+    response.headers["Referrer-Policy"] = "same-origin"
+    return response
+
+
+def _context(app: Flask) -> dict[str, Any]:
+    if request.endpoint in ("static", "home.health"):
+        return {}
+    settings = app.extensions["shop"].settings()
+    return {"voice": Voice.of(settings), "shop_name": settings.get("shop", "Your shop"), "settings": settings}
+
+
+def _page(code: int, title: str, text: str) -> tuple[str, int]:
+    return render_template("error.html", title=title, text=text), code
+
+
+def _errors(app: Flask) -> None:
+    app.register_error_handler(404, lambda _: _page(404, "Not here", "There is no such page, or what it showed is gone."))
+    app.register_error_handler(
+        413,
+        lambda _: _page(
+            413,
+            "Too large",
+            f"file: the file is larger than {MAX_BYTES // 2**20} MB, the most that is read. Split the list and send the parts.",
+        ),
+    )
+    app.register_error_handler(
+        CSRFError,
+        lambda _: _page(
+            400, "Send it again", "The page was open too long to be trusted. Go back, reload it and send it again."
+        ),
+    )
+    app.register_error_handler(FieldFault, lambda fault: _page(400, "That cannot be used", str(fault)))
+    app.register_error_handler(
+        DatabaseGone,
+        lambda _: (
+            render_template("lost.html", title="The database does not answer"),
+            503,
+        ),
+    )

@@ -1,0 +1,1 @@
+"""One blueprint per room of the shop."""

@@ -1,0 +1,85 @@
+"""The drawer of patterns, one pattern, and its form."""
+
+from __future__ import annotations
+
+from flask import Blueprint, redirect, render_template, request, url_for
+from werkzeug.wrappers import Response
+
+from nematex.core.errors import FieldFault
+from nematex.store.patterns import remove_pattern, save_patterns
+from nematex.usecases.browsing import browse_patterns
+from nematex.usecases.exchange import patterns_csv, patterns_json
+from nematex.usecases.importing import import_patterns
+from nematex.usecases.pattern_form import form_values, record_from_form
+from nematex.usecases.ranking import demand_of, read_wish
+from nematex.web.rooms.common import download, filters, find_pattern, shop
+
+room = Blueprint("patterns", __name__, url_prefix="/patterns")
+
+
+@room.get("")
+def patterns() -> str:
+    chosen = filters()
+    return render_template("patterns/list.html", records=browse_patterns(shop().drawer(), chosen), filters=chosen)
+
+
+@room.get("/<int:pattern_id>")
+def pattern(pattern_id: int) -> str:
+    drawer, record = find_pattern(pattern_id)
+    asked = demand_of(record, drawer, read_wish({}))
+    return render_template("patterns/pattern.html", record=record, demand=asked)
+
+
+def _form(values: dict[str, str], record_id: int | None, fault: FieldFault | None = None) -> str:
+    return render_template("patterns/form.html", values=values, fault=fault, record_id=record_id)
+
+
+@room.get("/new")
+def new() -> str:
+    return _form({}, None)
+
+
+@room.get("/<int:pattern_id>/edit")
+def edit(pattern_id: int) -> str:
+    return _form(form_values(find_pattern(pattern_id)[1]), pattern_id)
+
+
+@room.post("/new")
+@room.post("/<int:pattern_id>/edit")
+def save(pattern_id: int | None = None) -> Response | tuple[str, int]:
+    old = find_pattern(pattern_id)[1] if pattern_id else None
+    values = {name: text.strip() for name, text in request.form.items()}
+    try:
+        record = record_from_form(values, old, {each.code.casefold() for each in shop().drawer().records})
+    except FieldFault as fault:
+        return _form(values, pattern_id, fault), 400
+    with shop().database.work() as work:
+        save_patterns(work, [record])
+    kept = next(each for each in shop().drawer().records if each.code == record.code)
+    return redirect(url_for("patterns.pattern", pattern_id=kept.id))
+
+
+@room.post("/<int:pattern_id>/remove")
+def remove(pattern_id: int) -> Response:
+    with shop().database.work() as work:
+        remove_pattern(work, pattern_id)
+    return redirect(url_for("patterns.patterns"))
+
+
+@room.post("/import")
+def bring_in() -> Response | tuple[str, int]:
+    sent = request.files.get("file")
+    if sent is None or not sent.filename:
+        raise FieldFault("file", "", "is missing; choose a JSON or CSV file of patterns, as the export writes it")
+    saved, faults = import_patterns(shop(), sent.filename, sent.read())
+    return render_template("patterns/imported.html", saved=saved, faults=faults), 200 if saved else 400
+
+
+@room.get("/export.csv")
+def export_csv() -> Response:
+    return download(patterns_csv(shop().drawer().records), "patterns.csv", "text/csv; charset=utf-8")
+
+
+@room.get("/export.json")
+def export_json() -> Response:
+    return download(patterns_json(shop().drawer().records), "patterns.json", "application/json")

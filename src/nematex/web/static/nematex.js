@@ -1,0 +1,79 @@
+/* Small behaviours on top of pages that work without them: keys, copying, choices that act at once. */
+document.addEventListener("alpine:init", () => {
+  const typing = (event) => event.target.closest("input, textarea, select, [contenteditable]") || event.ctrlKey || event.metaKey || event.altKey;
+
+  /* Keys: one letter for what is frequent. They can be switched off in the list of keys. */
+  Alpine.data("keys", () => ({
+    going: false,
+    off: localStorage.getItem("keys") === "off",
+    get on() { return !this.off; },
+    toggle() { this.off = !this.off; localStorage.setItem("keys", this.off ? "off" : "on"); },
+    open() { this.$refs.list.showModal(); },
+    close() { this.$refs.list.close(); },
+    press(event) {
+      if (typing(event)) return;
+      if (event.key === "?") { event.preventDefault(); this.open(); return; }
+      if (this.off || this.$refs.list.open) return;
+      if (this.going) {
+        this.going = false;
+        const place = document.querySelector(`[data-go="${CSS.escape(event.key)}"]`);
+        if (place) { event.preventDefault(); place.click(); }
+        return;
+      }
+      if (event.key === "g") { this.going = true; setTimeout(() => { this.going = false; }, 1500); return; }
+      if (event.key === "/") {
+        const search = document.querySelector("input[type=search]");
+        if (search) { event.preventDefault(); search.focus(); search.select(); }
+        return;
+      }
+      if (event.key === "j" || event.key === "k") { this.step(event.key === "j" ? 1 : -1); return; }
+      if (event.key === "a") { const row = document.activeElement.closest("[data-row]"); const add = row && row.querySelector("[data-add]"); if (add) add.click(); return; }
+      const act = document.querySelector(`[data-key="${CSS.escape(event.key)}"]`);
+      if (act) { event.preventDefault(); act.click(); }
+    },
+    step(by) {
+      const rows = [...document.querySelectorAll("[data-row]")];
+      const now = rows.findIndex((row) => row.contains(document.activeElement));
+      const next = rows[Math.min(Math.max(now + by, 0), rows.length - 1)];
+      if (next) { next.querySelector("a.name").focus(); next.scrollIntoView({ block: "nearest" }); }
+    },
+  }));
+
+  /* A form that is sent as soon as a choice changes. */
+  Alpine.data("atonce", () => ({ send() { this.$root.requestSubmit(); } }));
+
+  /* Copying the notes, as text and, where the browser can, as formatted text. */
+  Alpine.data("notes", () => ({
+    kind: "md",
+    said: "",
+    get isMd() { return this.kind === "md"; },
+    get isTxt() { return this.kind === "txt"; },
+    get isHtml() { return this.kind === "html"; },
+    get mdCurrent() { return this.isMd ? "true" : false; },
+    get txtCurrent() { return this.isTxt ? "true" : false; },
+    get htmlCurrent() { return this.isHtml ? "true" : false; },
+    showMd() { this.kind = "md"; }, showTxt() { this.kind = "txt"; }, showHtml() { this.kind = "html"; },
+    async copy() {
+      const text = this.$root.querySelector(`[data-text="${this.kind}"]`).value;
+      try {
+        if (this.kind === "html" && window.ClipboardItem) {
+          await navigator.clipboard.write([new ClipboardItem({ "text/html": new Blob([text], { type: "text/html" }), "text/plain": new Blob([text], { type: "text/plain" }) })]);
+        } else {
+          await navigator.clipboard.writeText(text);
+        }
+        this.said = "Copied.";
+      } catch (fault) {
+        const box = this.$root.querySelector(`[data-text="${this.kind}"]`);
+        box.hidden = false; box.focus(); box.select();
+        this.said = "The browser did not allow copying: the text is selected, press Ctrl+C.";
+      }
+    },
+  }));
+
+  /* Something that cannot be taken back is asked once. */
+  Alpine.data("sure", () => ({
+    asked: false,
+    get label() { return this.asked ? "Really remove?" : "Remove"; },
+    ask(event) { if (!this.asked) { event.preventDefault(); this.asked = true; } },
+  }));
+});

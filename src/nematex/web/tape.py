@@ -1,0 +1,94 @@
+"""The tape strips: each check as a piece of measuring tape, as numbers that a template draws.
+
+Woven band = what the pattern asks; bar with end stops = what is known of the cloth; notch = the target.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from nematex.core.cloth import Cloth
+from nematex.core.columns import BREATHING
+from nematex.core.estimate import Estimate, Known
+from nematex.core.judge import CheckAnswer
+from nematex.tables import trade_tables
+
+SPANS = {
+    "fibre": (0, 100, 10, 50, "% that breathes"),
+    "weight": (0, 500, 50, 100, "g/m²"),
+    "drape": (0, 5, 0.5, 1, "cm"),
+    "stretch": (0, 100, 10, 50, "%"),
+    "width": (80, 160, 10, 20, "cm"),
+}
+LEAST_BAR = 1.6
+MARKS = {Known.MEASURED: "solid", Known.STATED: "solid", Known.JUDGED: "hatched", Known.TYPICAL: "dotted"}
+
+
+@dataclass(frozen=True)
+class Strip:
+    """Positions from 0 to 100 along the tape."""
+
+    name: str
+    unit: str
+    verdict: str
+    mark: str
+    band: tuple[float, float] | None
+    bar: tuple[float, float] | None
+    target: float | None
+    ticks: list[tuple[float, str]]
+    label: str
+
+
+def _estimate(check: str, cloth: Cloth) -> Estimate | None:
+    if check == "fibre":
+        return _breathing(cloth)
+    return {"weight": cloth.weight, "drape": cloth.bend, "stretch": cloth.stretch_cross, "width": cloth.width}[check]
+
+
+def _breathing(cloth: Cloth) -> Estimate | None:
+    """Share of natural and regenerated fibre in %, where the label tells it."""
+    if not (cloth.fibres and cloth.fibres.shares):
+        return None
+    names = trade_tables().fibres.by_name
+    share = 100 * sum(part for name, part in cloth.fibres.shares.items() if names[name].kind in BREATHING)
+    return Estimate(share, share, share, Known.STATED)
+
+
+def strip(check: str, answer: CheckAnswer, cloth: Cloth, look: str) -> Strip:
+    """The strip of one check of one pairing."""
+    low, high, step, number_every, unit = SPANS[check]
+
+    def at(value: float) -> float:
+        return round(min(max((value - low) / (high - low), 0.0), 1.0) * 100, 2)
+
+    estimate, window = _estimate(check, cloth), answer.window
+    # A check's window may speak of another quantity (thickness, stretch along): then only the list's own is drawn.
+    band = (at(max(window.low, low)), at(min(window.high, high))) if window and _same_quantity(check, window.sources) else None
+    bar = None
+    if estimate:
+        left, right = at(estimate.low), at(estimate.high)
+        if right - left < LEAST_BAR:
+            middle = (left + right) / 2
+            left, right = max(middle - LEAST_BAR / 2, 0), min(middle + LEAST_BAR / 2, 100)
+        bar = (round(left, 2), round(right, 2))
+    target = window.target(look if check == "drape" else "balanced") if window and check in ("drape", "weight") else None
+    ticks, value = [], float(low)
+    while value <= high + 1e-9:
+        numbered = abs((value - low) / number_every - round((value - low) / number_every)) < 1e-6
+        ticks.append((at(value), f"{value:g}" if numbered else ""))
+        value += step
+    return Strip(
+        check,
+        unit,
+        answer.verdict.word,
+        MARKS[estimate.known] if estimate else "none",
+        band,
+        bar,
+        at(target) if target is not None and band else None,
+        ticks,
+        f"{check}: {answer.verdict.word}. {answer.reason}",
+    )
+
+
+def _same_quantity(check: str, sources: tuple[str, ...]) -> bool:
+    return not (check == "stretch" and any("lengthwise" in source for source in sources))

@@ -1,0 +1,40 @@
+"""Small words for templates: the address with one choice changed, Markdown that cannot break out, a size range."""
+
+from __future__ import annotations
+
+import re
+from urllib.parse import urlencode
+
+from flask import request
+from markupsafe import Markup
+
+from nematex.store.records import PatternRecord
+
+
+def query(only: list[str] | None = None, **changes: object) -> str:
+    """The query of this page with some values changed; None takes one out."""
+    values = {name: value for name, value in request.args.items() if only is None or name in only}
+    values |= {name: str(value) for name, value in changes.items() if value is not None}
+    return urlencode({name: value for name, value in values.items() if changes.get(name, "") is not None})
+
+
+def pairs(value: str) -> tuple[str, str]:
+    """A choice whose label is its value."""
+    return value, value
+
+
+def markdown(text: str) -> Markup:
+    """Text with Markdown's signs escaped, on one line; not HTML, so it is marked as safe for a text template."""
+    line = " ".join(str(text).split())
+    return Markup(re.sub(r"([\\`*_\[\]<>#|])", r"\\\1", line))
+
+
+def reach(record: PatternRecord) -> str:
+    """The body range of a pattern in both units: ', bust 84 to 137 cm (33 to 54 in)'."""
+    said = []
+    for name in ("bust", "hip"):
+        values = [value for size in record.sizes if (value := getattr(size, f"{name}_cm"))]
+        if values:
+            low, high = min(values), max(values)
+            said.append(f", {name} {low:.0f} to {high:.0f} cm ({low / 2.54:.0f} to {high / 2.54:.0f} in)")
+    return "".join(said)
