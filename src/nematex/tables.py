@@ -106,7 +106,7 @@ def _hands(use: str) -> dict[str, HandWord]:
 def _named(name: str, column: str, make: Any) -> Named[Any]:
     rows = _rows(name)
     made = [make(row) for row in rows]
-    by_key = {}
+    by_key: dict[str, Any] = {}
     for row, item in zip(rows, made, strict=True):
         for alias in (row[column], *_many(row["aliases"])):
             by_key.setdefault(key(alias), item)

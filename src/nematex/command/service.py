@@ -148,7 +148,7 @@ def stop() -> int:
         ("web server", _web_runs(state), state.get("web_pid")),
         ("database", _database_runs(state), state.get("database_pid")),
     ):
-        if running:
+        if running and pid:
             _end(pid)
         print(f"{name}: {'stopped' if running else 'was not running'}")
     return 0
@@ -160,7 +160,8 @@ def status() -> int:
     web = _web_runs(state) and _healthy(state["web_port"])
     given = os.environ.get("DATABASE_URL")
     database = bool(given) or _database_runs(state)
-    print(f"web server: {'http://127.0.0.1:%d/' % state['web_port'] if web else 'not running'}")
+    address = f"http://127.0.0.1:{state['web_port']}/" if web else "not running"
+    print(f"web server: {address}")
     where = "DATABASE_URL" if given else f"127.0.0.1:{state.get('database_port')}"
     print(f"database: {where if database else 'not running'}")
     return 0 if web and database else 1

@@ -88,7 +88,7 @@ def _at_width(
 
 def round_up_to_cut(length_m: float) -> float:
     """Up to the next 10 cm, from half a metre: what the shop cuts."""
-    steps = math.ceil(round(length_m * 100 / CUT_STEP_CM, 6))
+    steps = math.ceil(round(length_m * 100 / CUT_STEP_CM, 4))
     return max(steps * CUT_STEP_CM, LEAST_CUT_CM) / 100
 
 

@@ -156,7 +156,7 @@ def known_cloth(facts: ClothFacts, tables: Tables) -> Cloth:
     spread = tables.judging["spread"]
 
     def typical(attribute: str, fallback: str) -> Range:
-        return getattr(kind, attribute) if same else Range(*any_of[fallback])  # type: ignore[no-any-return]
+        return getattr(kind, attribute) if same else Range(*any_of[fallback])
 
     weight = kind.weight_gsm if kind else Range(*any_of["weight"])
     stretch = (spread["judged_stretch"], spread["typical_stretch"])

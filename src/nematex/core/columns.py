@@ -14,6 +14,7 @@ from nematex.core.tables import Tables
 from nematex.core.verdict import Codes, Column, Floats, Mask
 
 WOVEN, KNIT, NET = range(len(STRUCTURES))
+USES = ("garment", "occasion", "lining", "furnishing", "trim", "household")
 ONE_WAY = DIRECTIONS.index("one-way")
 BREATHING = ("natural", "regenerated")
 
@@ -39,15 +40,20 @@ class ClothColumns:
     direction: Codes
     print_scale_cm: Floats
     nap: Mask
-    use: npt.NDArray[np.object_]
+    use: Codes
     double_knit: Mask
 
     def __len__(self) -> int:
         return len(self.structure)
 
+    def used_for(self, *uses: str) -> Mask:
+        """Which cloths are sold for one of these uses."""
+        return np.isin(self.use, [USES.index(use) for use in uses])
+
     @property
     def knit(self) -> Mask:
-        return self.structure == KNIT
+        knit: Mask = self.structure == KNIT
+        return knit
 
 
 def _column(estimates: Sequence[Estimate | None]) -> Column:
@@ -105,6 +111,6 @@ def columns(cloths: Sequence[Cloth], tables: Tables) -> ClothColumns:
         direction=np.array([DIRECTIONS.index(item.print.direction or "none") for item in cloths], dtype=np.int8),
         print_scale_cm=np.array([item.print.scale_cm or 0.0 for item in cloths], dtype=np.float64),
         nap=np.array([item.nap for item in cloths], dtype=np.bool_),
-        use=np.array([item.type.use if item.type else "garment" for item in cloths], dtype=object),
+        use=np.array([USES.index(item.type.use) if item.type else 0 for item in cloths], dtype=np.int8),
         double_knit=np.array([bool(item.type and item.type.family == "double knit") for item in cloths], dtype=np.bool_),
     )

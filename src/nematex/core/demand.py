@@ -8,7 +8,8 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from math import inf
+from math import inf, log
+from statistics import median
 
 from nematex.core.details import Making, making
 from nematex.core.envelope import NamedCloths, Reading, read_envelope
@@ -97,6 +98,28 @@ def _general_weight(named: list[NamedCloths], weights: list[str], tables: Tables
                 fit.append(name)
         narrow = tuple(fit) if fit and len(item.types) > 1 and not item.weight else item.types
         kept.append(NamedCloths(item.words, narrow, item.weight, item.gsm, item.condition, item.part))
+    return kept
+
+
+def _near_the_rest(named: list[NamedCloths], tables: Tables) -> list[NamedCloths]:
+    """Of a group word, the cloths that stand near the other nouns: 'satin' beside 'challis' is no duchess satin."""
+    rule = tables.judging["list"]
+    kept = []
+    for item in named:
+        others = [tables.lexicon.get(name) for other in named if other is not item for name in other.types]
+        if len(item.types) < 2 or item.weight or not others:
+            kept.append(item)
+            continue
+        weight = median(row.weight_gsm.middle for row in others)
+        bend = median(row.bend_cm.middle for row in others)
+        near = tuple(
+            name
+            for name in item.types
+            for row in (tables.lexicon.get(name),)
+            if abs(log(row.weight_gsm.middle / weight)) <= rule["group_weight_log"]
+            and abs(row.bend_cm.middle - bend) <= rule["group_drape_cm"]
+        )
+        kept.append(NamedCloths(item.words, near or item.types, None, item.gsm, item.condition, item.part))
     return kept
 
 
@@ -211,6 +234,7 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None
     structure = _structure(pattern, reading, types)
     chosen = for_part or general
     named = _general_weight(_of_structure(chosen, "either" if for_part else structure, tables), reading.weights, tables)
+    named = _near_the_rest(named, tables)
     rows = [lexicon.get(name) for item in named for name in item.types]
     families = FAMILIES if structure == "either" else (structure,)
     present = [

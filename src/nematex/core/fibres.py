@@ -63,22 +63,27 @@ class FibreNames:
         return word in self.by_alias
 
 
-_PERCENT_FIRST = re.compile(r"(\d+(?:[.,]\d+)?)\s*(?:%|per ?cent|pct)\s*([a-z][a-z \-'()]*)")
-_NAME_FIRST = re.compile(r"([a-z][a-z \-'()]*?)\s*:?\s*(\d+(?:[.,]\d+)?)\s*(?:%|per ?cent|pct)?(?=[^\d.,%]|$)")
+_PIECE = re.compile(r"\d+(?:[.,]\d+)?|[a-z][a-z'\- ]*")
 _BAMBOO = re.compile(r"\bbamboo\b")
 
 
 def _pairs(text: str) -> list[tuple[str, float]]:
-    """(words, percent) pairs: '95% viscose' or 'cotton 55', whichever way the label is written."""
-    first = re.search(r"[a-z0-9]", text)
-    if first and first.group().isdigit():
-        found = [(words, number) for number, words in _PERCENT_FIRST.findall(text)]
-        if not found:
-            bare = re.findall(r"(\d+(?:[.,]\d+)?)\s+([a-z][a-z \-']*)", text)
-            found = [(words, number) for number, words in bare]
-    else:
-        found = _NAME_FIRST.findall(text)
-    return [(words.strip(" -()':"), float(number.replace(",", "."))) for words, number in found]
+    """(words, percent) pairs: '95% viscose' or 'cotton 55', whichever way round the label is written."""
+    pieces = [piece.strip(" -'") for piece in _PIECE.findall(re.sub(r"%|\bper ?cent\b|\bpct\b", " ", text))]
+    pieces = [piece for piece in pieces if piece]
+    if not any(piece[0].isdigit() for piece in pieces):
+        return []
+    names_first = pieces[-1][0].isdigit()
+    found: list[tuple[str, float]] = []
+    words: list[str] = []
+    for piece in pieces if names_first else reversed(pieces):
+        if piece[0].isdigit():
+            said = words if names_first else reversed(words)
+            found.append((" ".join(said), float(piece.replace(",", "."))))
+            words = []
+        else:
+            words.append(piece)
+    return found if names_first else found[::-1]
 
 
 def read_fibres(label: str, names: FibreNames) -> FibreContent:
@@ -100,10 +105,10 @@ def read_fibres(label: str, names: FibreNames) -> FibreContent:
         pairs = [(word, share) for word in words]
         if len(words) > 1:
             faults.append("no percentages given")
-    for words, percent in pairs:
-        fibre = names.find(words)
+    for said, percent in pairs:
+        fibre = names.find(said)
         if fibre is None:
-            faults.append(f"“{words or '?'}” is not a generic fibre name")
+            faults.append(f"“{said or '?'}” is not a generic fibre name")
             continue
         shares[fibre.name] = shares.get(fibre.name, 0.0) + percent / 100
     total = sum(percent for _, percent in pairs)

@@ -59,8 +59,9 @@ class Judgement:
         clean = np.mean([codes == Verdict.SUITS for codes in self.checks.values()], axis=0)
         within = LOOK_SHARE * look + WEIGHT_SHARE * weight + KNOWN_SHARE * known + CLEAN_SHARE * clean
         within = within + NAMED_SHARE * self.named
-        within = np.where(self.cloths.use == "occasion", within * 0.8, within)
-        return QUARTER * (Verdict.AGAINST - self.verdict) + (QUARTER - 0.1) * np.clip(within, 0, 1)
+        within = np.where(self.cloths.used_for("occasion"), within * 0.8, within)
+        score: Floats = QUARTER * (Verdict.AGAINST - self.verdict) + (QUARTER - 0.1) * np.clip(within, 0, 1)
+        return score
 
     def _windows(self, check: str) -> tuple[Window | None, Window | None]:
         """The check's list window for a woven and for a knit."""
@@ -84,15 +85,15 @@ class Judgement:
     def explain(self, check: str, cloth: Cloth, at: int = 0) -> CheckAnswer:
         """The check's verdict on cloth number `at`, with its reason and every remedy."""
         found = self.findings[check]
-        worst = Verdict(int(self.checks[check][at]))
-        deciding = next(
-            (f for f in found if f.verdict[at] == worst and f.say(cloth, worst)[0] and _speaks(f, worst, at)),
-            next(f for f in found if f.verdict[at] == worst),
-        )
-        reason, _ = deciding.say(cloth, worst)
-        remedies = [f.say(cloth, Verdict(int(f.verdict[at])))[1] for f in found if f.verdict[at] > Verdict.SUITS]
+        codes = [int(finding.verdict[at]) for finding in found]
+        worst = Verdict(max(codes))
         if worst is Verdict.SUITS:
-            remedies = [deciding.say(cloth, worst)[1]]
+            deciding = next((f for f in found if _speaks(f, at)), found[0])
+            reason, *remedies = deciding.say(cloth, worst)
+        else:
+            said = [f.say(cloth, Verdict(code)) if code else ("", "") for f, code in zip(found, codes, strict=True)]
+            deciding, reason = found[codes.index(worst)], said[codes.index(worst)][0]
+            remedies = [remedy for _, remedy in said]
         margins = [f.margin[at] for f in found if f.window and np.isfinite(f.margin[at]) and f.rule[:4] != "bulk"]
         margin = round(float(min(margins)), 2) if margins else None
         return CheckAnswer(
@@ -104,9 +105,9 @@ class Judgement:
         )
 
 
-def _speaks(finding: Finding, worst: Verdict, at: int) -> bool:
+def _speaks(finding: Finding, at: int) -> bool:
     """A finding that does not concern this cloth has nothing to say about it when all is well."""
-    return worst is not Verdict.SUITS or finding.window is None or bool(np.isfinite(finding.margin[at]))
+    return finding.window is None or bool(np.isfinite(finding.margin[at]))
 
 
 def _closeness(column: Column, windows: tuple[Window | None, Window | None], look: str, aim: float | None) -> Floats:

@@ -6,6 +6,7 @@ For each property not yet measured, five outcomes spread over its range are judg
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 
@@ -30,7 +31,8 @@ OUTCOMES = (0.1, 0.3, 0.5, 0.7, 0.9)
 def _variants(cloth: Cloth, attribute: str) -> list[Cloth]:
     estimate: Estimate = getattr(cloth, attribute)
     values = [estimate.low + share * (estimate.high - estimate.low) for share in OUTCOMES]
-    return [replace(cloth, **{attribute: Estimate(v, v, v, Known.MEASURED)}) for v in values]
+    changes: list[dict[str, Any]] = [{attribute: Estimate(value, value, value, Known.MEASURED)} for value in values]
+    return [replace(cloth, **change) for change in changes]
 
 
 def measure_next(cloth: Cloth, demand: Demand, tables: Tables) -> str | None:

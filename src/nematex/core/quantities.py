@@ -38,6 +38,7 @@ _LENGTH_UNITS = {
     "yards": CM_PER_YARD,
 }
 AGREE = 0.04  # how far two units in one cell may differ: both are rounded
+DEAREST = Decimal(20_000)  # so that a price per quarter yard still fits its column
 CURRENCIES = {
     "£": "GBP",
     "€": "EUR",
@@ -49,12 +50,12 @@ CURRENCIES = {
     "kr": "SEK",
     "sek": "SEK",
 }
-_PARTS = {"quarter": 0.25, "¼": 0.25, "1/4": 0.25, "half": 0.5, "½": 0.5, "1/2": 0.5, "fat quarter": None}
 
 
 def _clean(text: str) -> str:
     for sign, value in _FRACTIONS.items():
-        text = re.sub(rf"(\d+)\s*{sign}", lambda match, value=value: str(int(match[1]) + value), text)
+        for whole in re.findall(rf"(\d+)\s*{sign}", text):
+            text = re.sub(rf"{whole}\s*{sign}", str(int(whole) + value), text)
         text = text.replace(sign, str(value))
     text = re.sub(r"(\d+)[ -](\d)/(\d)", lambda m: str(int(m[1]) + int(m[2]) / int(m[3])) if int(m[3]) else m[0], text)
     return text.replace("”", '"').replace("“", '"').replace("″", '"').casefold().strip()
@@ -112,7 +113,8 @@ def read_width_cm(text: str, field: str, bare: str | None = None) -> float:
 def read_weight_gsm(text: str, field: str, bare: str | None = None) -> float:
     """Areal mass in g/m²; a bare number up to 20 is taken as oz/yd²."""
     clean = _clean(text)
-    pattern = rf"{_NUMBER}\s*(gsm|g\s*/\s*(?:m2|m²|sqm|qm)|g\s*m-?2|grams?|gr|g|oz(?:\s*/\s*(?:yd2|yd²|sq\s*yd|yd))?|ounces?)(?![a-z])"
+    gsm = r"gsm|g\s*/\s*(?:m2|m²|sqm|qm)|g\s*m-?2|grams?|gr|g"
+    pattern = rf"{_NUMBER}\s*({gsm}|oz(?:\s*/\s*(?:yd2|yd²|sq\s*yd|yd))?|ounces?)(?![a-z])"
     span = re.fullmatch(rf"{_NUMBER}\s*(?:-|–|to)\s*{_NUMBER}\s*(.*)", clean)
     if span:
         low, high = to_number(span[1], field), to_number(span[2], field)
@@ -156,6 +158,8 @@ def read_price(text: str, field: str, bare_per_cm: float = 100.0) -> tuple[Decim
         last = max(digits.rfind("."), digits.rfind(","))
         digits = re.sub(r"[.,]", "", digits[:last]) + "." + digits[last + 1 :]
     number = Decimal(digits.replace(",", "."))
+    if number > DEAREST:
+        raise FieldFault(field, text, f"would be {number:.0f}; a price is at most {DEAREST}")
     tail = clean[found.end() :]
     return (number * Decimal(100) / Decimal(str(_per_cm(tail, text, field, bare_per_cm)))).quantize(
         Decimal("0.0001"), ROUND_HALF_UP

@@ -11,22 +11,22 @@ from sqlalchemy import (
     Boolean,
     Date,
     DateTime,
-    Float,
+    Double,
     ForeignKey,
     Integer,
-    LargeBinary,
     Numeric,
     String,
     Text,
     func,
 )
+from sqlalchemy.dialects.mysql import LONGBLOB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 
 class Base(DeclarativeBase):
     """Root of all tables; utf8mb4 and InnoDB throughout."""
 
-    __table_args__ = {"mysql_charset": "utf8mb4", "mysql_engine": "InnoDB"}
+    __table_args__ = {"mysql_charset": "utf8mb4", "mysql_engine": "InnoDB"}  # noqa: RUF012
 
 
 class ClothRow(Base):
@@ -40,26 +40,26 @@ class ClothRow(Base):
     cloth: Mapped[str | None] = mapped_column(String(120))
     fibres: Mapped[str | None] = mapped_column(String(300))
     structure: Mapped[str | None] = mapped_column(String(10))
-    weight_gsm: Mapped[float | None] = mapped_column(Float(53))
-    width_cm: Mapped[float | None] = mapped_column(Float(53))
-    bending_length_cm: Mapped[float | None] = mapped_column(Float(53))
+    weight_gsm: Mapped[float | None] = mapped_column(Double)
+    width_cm: Mapped[float | None] = mapped_column(Double)
+    bending_length_cm: Mapped[float | None] = mapped_column(Double)
     hand: Mapped[str | None] = mapped_column(String(20))
-    stretch_cross_pct: Mapped[float | None] = mapped_column(Float(53))
-    stretch_length_pct: Mapped[float | None] = mapped_column(Float(53))
-    recovery_pct: Mapped[float | None] = mapped_column(Float(53))
-    thickness_mm: Mapped[float | None] = mapped_column(Float(53))
+    stretch_cross_pct: Mapped[float | None] = mapped_column(Double)
+    stretch_length_pct: Mapped[float | None] = mapped_column(Double)
+    recovery_pct: Mapped[float | None] = mapped_column(Double)
+    thickness_mm: Mapped[float | None] = mapped_column(Double)
     sheer: Mapped[str | None] = mapped_column(String(20))
     nap: Mapped[bool | None] = mapped_column(Boolean)
-    shrink_length_pct: Mapped[float | None] = mapped_column(Float(53))
+    shrink_length_pct: Mapped[float | None] = mapped_column(Double)
     print_direction: Mapped[str | None] = mapped_column(String(20))
-    print_scale_cm: Mapped[float | None] = mapped_column(Float(53))
-    print_repeat_length_cm: Mapped[float | None] = mapped_column(Float(53))
-    print_repeat_width_cm: Mapped[float | None] = mapped_column(Float(53))
+    print_scale_cm: Mapped[float | None] = mapped_column(Double)
+    print_repeat_length_cm: Mapped[float | None] = mapped_column(Double)
+    print_repeat_width_cm: Mapped[float | None] = mapped_column(Double)
     deadstock: Mapped[bool] = mapped_column(Boolean, default=False)
     known: Mapped[dict[str, str]] = mapped_column(JSON, default=dict)
     price_per_m: Mapped[Decimal | None] = mapped_column(Numeric(10, 4))
     currency: Mapped[str] = mapped_column(String(3), default="")
-    stock_m: Mapped[float | None] = mapped_column(Float(53))
+    stock_m: Mapped[float | None] = mapped_column(Double)
     supplier: Mapped[str] = mapped_column(String(120), default="")
     colours: Mapped[list[str]] = mapped_column(JSON, default=list)
     print_kind: Mapped[str] = mapped_column(String(20), default="")
@@ -79,14 +79,14 @@ class PatternRow(Base):
     structure: Mapped[str | None] = mapped_column(String(10))
     recommended: Mapped[str] = mapped_column(Text, default="")
     avoid: Mapped[str] = mapped_column(Text, default="")
-    min_stretch_cross_pct: Mapped[float | None] = mapped_column(Float(53))
-    min_stretch_length_pct: Mapped[float | None] = mapped_column(Float(53))
+    min_stretch_cross_pct: Mapped[float | None] = mapped_column(Double)
+    min_stretch_length_pct: Mapped[float | None] = mapped_column(Double)
     details: Mapped[list[str]] = mapped_column(JSON, default=list)
     parts: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
     lined: Mapped[bool] = mapped_column(Boolean, default=False)
     nightwear: Mapped[bool] = mapped_column(Boolean, default=False)
     wearer: Mapped[str] = mapped_column(String(10), default="adult")
-    widest_piece_cm: Mapped[float | None] = mapped_column(Float(53))
+    widest_piece_cm: Mapped[float | None] = mapped_column(Double)
     requirements: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
     sizes: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
     difficulty: Mapped[str] = mapped_column(String(40), default="")
@@ -131,7 +131,7 @@ class UploadRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     kind: Mapped[str] = mapped_column(String(20))
     filename: Mapped[str] = mapped_column(String(300))
-    content: Mapped[bytes] = mapped_column(LargeBinary(2**24))
+    content: Mapped[bytes] = mapped_column(LONGBLOB)
     mapping: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
     supplier: Mapped[str] = mapped_column(String(120), default="")
     applied: Mapped[bool] = mapped_column(Boolean, default=False)

@@ -24,8 +24,8 @@ def _programme(work: Work, row: ProgrammeRow) -> Programme:
 
 
 def all_programmes(work: Work) -> list[Programme]:
-    """The next first; those without a date last."""
-    rows = work.scalars(select(ProgrammeRow).order_by(ProgrammeRow.shown_on.is_(None), ProgrammeRow.shown_on.desc()))
+    """By date, those without one last."""
+    rows = work.scalars(select(ProgrammeRow).order_by(ProgrammeRow.shown_on.is_(None), ProgrammeRow.shown_on, ProgrammeRow.id))
     return [_programme(work, row) for row in rows]
 
 

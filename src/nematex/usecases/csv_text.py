@@ -98,9 +98,11 @@ def read_sheet(content: bytes, filename: str) -> SheetText:
 
 
 def _header_at(body: list[tuple[int, list[str]]]) -> int | None:
-    """The first row with at least two filled cells and no cell that is only a number: titles above it are skipped."""
-    for at, (_, row) in enumerate(body[:15]):
-        filled = [cell for cell in row if cell]
-        if len(filled) >= 2 and not any(cell.replace(".", "").replace(",", "").isdigit() for cell in filled):
-            return at
-    return None
+    """The fullest of the first rows that holds no bare number: a title above the column names is less full."""
+    full = {
+        at: sum(map(bool, row))
+        for at, (_, row) in enumerate(body[:15])
+        if not any(cell.replace(".", "").replace(",", "").isdigit() for cell in row)
+    }
+    best = max(full, key=lambda at: full[at], default=None)
+    return best if best is not None and full[best] >= 2 else None

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from datetime import date
 
 from nematex.core.estimate import Known
 from nematex.store.programmes import all_programmes
@@ -22,10 +23,11 @@ class Front:
     half_known: list[ClothRecord]
     half_known_count: int
     running_out: list[ClothRecord]
-    programmes: list[Programme]
+    coming: list[Programme]
+    past: list[Programme]
 
 
-def front(shop: Shop) -> Front:
+def front(shop: Shop, today: date) -> Front:
     shelf, drawer = shop.shelf(), shop.drawer()
     with shop.database.work() as work:
         programmes = all_programmes(work)
@@ -35,4 +37,6 @@ def front(shop: Shop) -> Front:
         if cloth.weight.known < Known.STATED or cloth.type is None or record.facts.width_cm is None
     ]
     low = [record for record in shelf.records if record.stock_m is not None and record.stock_m < RUNNING_OUT_M]
-    return Front(len(shelf.records), len(drawer.records), half[:SHOWN], len(half), low[:SHOWN], programmes)
+    coming = [one for one in programmes if one.shown_on is None or one.shown_on >= today]
+    past = [one for one in reversed(programmes) if one not in coming]
+    return Front(len(shelf.records), len(drawer.records), half[:SHOWN], len(half), low[:SHOWN], coming, past)

@@ -31,14 +31,6 @@ class Entry:
     amount: str
     price: str
 
-    @property
-    def cloth_link(self) -> str:
-        return f"[link: {self.cloth.facts.name}]"
-
-    @property
-    def pattern_link(self) -> str:
-        return f"[link: {self.pattern.facts.name}]"
-
 
 def money(record: ClothRecord) -> str:
     """'£12.50 per metre', or nothing where no price is known."""

@@ -9,7 +9,7 @@ import numpy as np
 import numpy.typing as npt
 
 from nematex.core.amount import Amount, amount
-from nematex.core.cloth import Cloth
+from nematex.core.cloth import STRUCTURES, Cloth
 from nematex.core.columns import columns
 from nematex.core.demand import Demand, demand
 from nematex.core.errors import UnknownChoice
@@ -22,7 +22,7 @@ from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import trade_tables
 from nematex.usecases.shelf import Drawer, Shelf
 
-PAGE = 25
+PAGE = 20
 SET_ASIDE = ("lining", "furnishing", "trim", "household")
 
 
@@ -123,22 +123,23 @@ def rank_cloths(shelf: Shelf, drawer: Drawer, pattern: PatternRecord, wish: Wish
     judged = judge(shelf.columns, asked, trade_tables())
     keep = np.ones(len(shelf.records), dtype=np.bool_)
     if not filters.set_aside:
-        keep &= ~np.isin(shelf.columns.use.astype(str), SET_ASIDE) | judged.named
+        keep &= ~shelf.columns.used_for(*SET_ASIDE) | judged.named
     if filters.structure:
-        keep &= np.array([cloth.structure == filters.structure for cloth in shelf.cloths], dtype=np.bool_)
+        keep &= shelf.columns.structure == STRUCTURES.index(filters.structure)
     if filters.in_stock:
         least = min((row.length_m for row in pattern.facts.requirements), default=1.0)
-        keep &= np.array([(record.stock_m or 0) >= least for record in shelf.records], dtype=np.bool_)
+        keep &= shelf.stock_m >= least
     if filters.q:
         words = key(filters.q).split()
         keep &= np.array([all(word in text for word in words) for text in shelf.search_keys], dtype=np.bool_)
     counts = _counts(judged.verdict[keep])
     if filters.verdict:
         keep &= judged.verdict == Verdict.from_word(filters.verdict)
-    order = [int(at) for at in judged.order() if keep[at]]
+    ranked = judged.order()
+    order = ranked[keep[ranked]]
     pages = max(1, -(-len(order) // PAGE))
     page = min(max(filters.page, 1), pages)
-    chosen = order[(page - 1) * PAGE : page * PAGE]
+    chosen = map(int, order[(page - 1) * PAGE : page * PAGE])
     rows = [_row(judged, shelf.records[at], shelf.cloths[at], at, pattern) for at in chosen]
     return Ranking(rows, counts, len(order), page, pages, asked)
 

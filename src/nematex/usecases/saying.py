@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from nematex.core.cloth import Cloth
 from nematex.core.fibres import FibreContent
-from nematex.core.units import CM_PER_INCH, say_length, say_weight, say_width
+from nematex.core.units import CM_PER_INCH, oz_yd2_from_gsm, say_length, say_weight, say_width
 
 OTHER_WORDS = {
     "viscose": ("viscose", "rayon"),
@@ -37,8 +37,19 @@ class Voice:
         return say_length(metres, self.metric_first)
 
     def body(self, cm: float) -> str:
-        metric, imperial = f"{cm:.0f} cm", f"{cm / CM_PER_INCH:.0f} in"
+        return self._both(f"{cm:.0f} cm", f"{cm / CM_PER_INCH:.0f} in")
+
+    def _both(self, metric: str, imperial: str) -> str:
         return f"{metric} ({imperial})" if self.metric_first else f"{imperial} ({metric})"
+
+    def body_range(self, low_cm: float, high_cm: float) -> str:
+        """'90–143 cm (35–56 in)'."""
+        return self._both(f"{_span(low_cm, high_cm)} cm", f"{_span(low_cm / CM_PER_INCH, high_cm / CM_PER_INCH)} in")
+
+    def weight_range(self, low_gsm: float, high_gsm: float) -> str:
+        """'140–210 g/m² (4.1–6.2 oz/yd²)'."""
+        ounces = _span(oz_yd2_from_gsm(low_gsm), oz_yd2_from_gsm(high_gsm), 1)
+        return self._both(f"{_span(low_gsm, high_gsm)} g/m²", f"{ounces} oz/yd²")
 
     def fibre(self, name: str) -> str:
         """A fibre in the leading vocabulary, the other in brackets where they differ."""
@@ -58,16 +69,18 @@ class Voice:
         """Fibre, weight, width, stretch and handle, each with how it is known."""
         parts = [self.fibres(cloth.fibres)]
         how = cloth.weight.known.word
-        if cloth.weight.low == cloth.weight.high:
-            parts.append(f"{self.weight(cloth.weight.best)}, {how}")
-        else:
-            low, high = self.weight(cloth.weight.low), self.weight(cloth.weight.high)
-            parts.append(f"{low} to {high}, {how}")
+        parts.append(f"{self.weight_range(cloth.weight.low, cloth.weight.high)}, {how}")
         parts.append(f"{self.width(cloth.width.best)} wide, {cloth.width.known.word}")
         if cloth.stretch_cross.best >= 8:
             parts.append(f"stretches about {cloth.stretch_cross.best:.0f} % across, {cloth.stretch_cross.known.word}")
         parts.append(f"{hand_word(cloth.bend.best)} handle (bends at {cloth.bend.best:.1f} cm, {cloth.bend.known.word})")
         return parts
+
+
+def _span(low: float, high: float, places: int = 0) -> str:
+    """One number, or two with a dash where they differ as written."""
+    one, other = f"{low:.{places}f}", f"{high:.{places}f}"
+    return one if one == other else f"{one}–{other}"
 
 
 def hand_word(bend_cm: float) -> str:

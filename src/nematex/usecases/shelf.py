@@ -6,11 +6,14 @@ import threading
 from dataclasses import dataclass
 from functools import cached_property
 
+import numpy as np
+
 from nematex.core.cloth import Cloth, known_cloth
 from nematex.core.columns import ClothColumns, columns
 from nematex.core.demand import read_pattern
 from nematex.core.envelope import Reading
 from nematex.core.lexicon import key
+from nematex.core.verdict import Floats
 from nematex.store import cloths as cloth_store
 from nematex.store import patterns as pattern_store
 from nematex.store.database import Database
@@ -34,6 +37,11 @@ class Shelf:
     @cached_property
     def columns(self) -> ClothColumns:
         return columns(self.cloths, trade_tables())
+
+    @cached_property
+    def stock_m(self) -> Floats:
+        """Metres in stock, 0 where not known."""
+        return np.array([record.stock_m or 0.0 for record in self.records], dtype=np.float64)
 
     @cached_property
     def place(self) -> dict[int, int]:

@@ -6,6 +6,7 @@ Woven band = what the pattern asks; bar with end stops = what is known of the cl
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cache
 
 from nematex.core.cloth import Cloth
 from nematex.core.columns import BREATHING
@@ -25,6 +26,28 @@ MARKS = {Known.MEASURED: "solid", Known.STATED: "solid", Known.JUDGED: "hatched"
 
 
 @dataclass(frozen=True)
+class Ticks:
+    """The ticks of a tape: a ready path for the drawing, and the numbered places."""
+
+    path: str
+    numbers: tuple[tuple[float, str], ...]
+
+
+@cache
+def _ticks(check: str) -> Ticks:
+    low, high, step, number_every, _ = SPANS[check]
+    path, numbers = "", []
+    for count in range(round((high - low) / step) + 1):
+        value = low + count * step
+        place = round((value - low) / (high - low) * 100, 2)
+        numbered = (value - low) % number_every == 0
+        path += f"M{place:g} 16.2v{4.4 if numbered else 2.6}"
+        if numbered:
+            numbers.append((place, f"{value:g}"))
+    return Ticks(path, tuple(numbers))
+
+
+@dataclass(frozen=True)
 class Strip:
     """Positions from 0 to 100 along the tape."""
 
@@ -35,7 +58,7 @@ class Strip:
     band: tuple[float, float] | None
     bar: tuple[float, float] | None
     target: float | None
-    ticks: list[tuple[float, str]]
+    ticks: Ticks
     label: str
 
 
@@ -56,7 +79,7 @@ def _breathing(cloth: Cloth) -> Estimate | None:
 
 def strip(check: str, answer: CheckAnswer, cloth: Cloth, look: str) -> Strip:
     """The strip of one check of one pairing."""
-    low, high, step, number_every, unit = SPANS[check]
+    low, high, _, _, unit = SPANS[check]
 
     def at(value: float) -> float:
         return round(min(max((value - low) / (high - low), 0.0), 1.0) * 100, 2)
@@ -72,11 +95,6 @@ def strip(check: str, answer: CheckAnswer, cloth: Cloth, look: str) -> Strip:
             left, right = max(middle - LEAST_BAR / 2, 0), min(middle + LEAST_BAR / 2, 100)
         bar = (round(left, 2), round(right, 2))
     target = window.target(look if check == "drape" else "balanced") if window and check in ("drape", "weight") else None
-    ticks, value = [], float(low)
-    while value <= high + 1e-9:
-        numbered = abs((value - low) / number_every - round((value - low) / number_every)) < 1e-6
-        ticks.append((at(value), f"{value:g}" if numbered else ""))
-        value += step
     return Strip(
         check,
         unit,
@@ -85,7 +103,7 @@ def strip(check: str, answer: CheckAnswer, cloth: Cloth, look: str) -> Strip:
         band,
         bar,
         at(target) if target is not None and band else None,
-        ticks,
+        _ticks(check),
         f"{check}: {answer.verdict.word}. {answer.reason}",
     )
 

@@ -10,7 +10,7 @@ from math import inf
 
 import numpy as np
 
-from nematex.core.checks.finding import Bench, Finding, Say, Words, at_most, only, say_estimate, say_window
+from nematex.core.checks.finding import Bench, Finding, Say, Words, at_most, only, say_estimate, say_window, sentence
 from nematex.core.cloth import Cloth
 from nematex.core.tables import Detail
 from nematex.core.verdict import Verdict, Window
@@ -25,8 +25,8 @@ def _say(window: Window, part: str, why: str = "", mend: str = "", look: str = "
         has, asks = say_estimate(cloth.bend, "cm"), say_window(window, "cm")
         because = f": {why}" if why else ""
         if verdict is Verdict.SUITS:
-            aim = f", and {look} aims at {target:.1f}" if target else ""
-            return f"Hangs as asked: bends at {has}, where {part} asks {asks}{aim}.", ""
+            aim = f", {look} aims at {target:.1f}" if target else ""
+            return f"Hangs as asked: bends at {has}; {part} asks {asks}{aim}.", ""
         if verdict is Verdict.UNPROVEN:
             return f"Could go either way: bends at {has}, where {part} asks {asks}{because}.", MEASURE
         if window.low <= cloth.bend.best <= window.high:
@@ -54,11 +54,11 @@ def check_drape(bench: Bench) -> list[Finding]:
         findings.append(bench.against_window("drape ruled out", cloths.bend, window, _say(window, " ".join(window.sources))))
     details = list(made.details) + ([] if demand.bend else list(made.implied))
     for detail in details:
-        window = _detail_window(bench, detail)
-        if window:
-            mend = f"{detail.remedy[:1].upper()}{detail.remedy[1:]}." if detail.remedy else ""
-            say = _say(window, f"the {detail.name}", detail.why, mend, demand.wish.look)
-            finding = bench.against_window(f"drape {detail.name}", cloths.bend, window, say)
+        limits = _detail_window(bench, detail)
+        if limits:
+            mend = sentence(detail.remedy)
+            say = _say(limits, f"the {detail.name}", detail.why, mend, demand.wish.look)
+            finding = bench.against_window(f"drape {detail.name}", cloths.bend, limits, say)
             findings.append(at_most(only(finding, bench.applies(detail)), bench.named))
     if not findings:
 

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from nematex.core.checks.finding import Bench, Finding, Words, at_most
+from nematex.core.checks.finding import Bench, Finding, Words, at_most, sentence
 from nematex.core.cloth import Cloth
 from nematex.core.columns import ONE_WAY
 from nematex.core.tables import Detail
@@ -42,7 +42,7 @@ def _fibre_words(cloth: Cloth) -> str:
     if cloth.fibres and cloth.fibres.shares:
         return ", ".join(f"{share * 100:.0f} % {name}" for name, share in cloth.fibres.shares.items())
     return (
-        f"fibres not stated, usually {' or '.join('+'.join(b) for b in cloth.type.fibres)}"
+        f"fibres not stated, usually {' or '.join(' and '.join(b) for b in cloth.type.fibres)}"
         if cloth.type
         else "fibres not stated"
     )
@@ -64,9 +64,7 @@ def _listed(bench: Bench) -> Finding:
             return f"Not on the pattern's list: {_kind(cloth)}.", "By the hand it may still be right: read weight and drape."
         if on_list:
             return f"On the pattern's list as {_kind(cloth)} ({_fibre_words(cloth)}).", ""
-        lead = (
-            "Not named on the list, which only tells how it should handle" if demand.has_list else "The pattern asks no fibre"
-        )
+        lead = "Not on the list, which only tells how it should handle" if demand.has_list else "The pattern asks no fibre"
         return f"{lead}: {_kind(cloth)}, {_fibre_words(cloth)}.", ""
 
     return bench.flat("list", verdict, say)
@@ -94,7 +92,7 @@ def _conditional(bench: Bench) -> Finding:
 
 def _use(bench: Bench) -> Finding:
     """Linings, furnishing cloth and trims are for something else, unless the list names them."""
-    other = np.isin(bench.cloths.use.astype(str), ["lining", "furnishing", "trim", "household"])
+    other = bench.cloths.used_for("lining", "furnishing", "trim", "household")
     other = other & ~bench.named & (not bench.demand.made.band)
 
     def say(cloth: Cloth, verdict: Verdict) -> Words:
@@ -196,11 +194,7 @@ def _press(bench: Bench, least: int, part: str, detail: Detail | None) -> Findin
         if verdict is Verdict.SUITS:
             return f"Takes a sharp press for {part}.", ""
         lead = "May not hold" if verdict is Verdict.UNPROVEN else "Will not hold"
-        remedy = (
-            "Press a fold on a scrap and look an hour later."
-            if verdict is Verdict.UNPROVEN
-            else f"{mend[:1].upper()}{mend[1:]}."
-        )
+        remedy = "Press a fold on a scrap and look an hour later." if verdict is Verdict.UNPROVEN else sentence(mend)
         return f"{lead} the press that {part} wants: {why}.", remedy
 
     named = bench.named if detail else np.zeros(len(bench.cloths), dtype=np.bool_)
@@ -217,7 +211,7 @@ def _refused(bench: Bench, detail: Detail) -> Finding:
         unless = f"; with {detail.unless} it would do" if detail.unless else ""
         return (
             f"{_kind(cloth).capitalize()} is too thin for {detail.name}: {detail.why}{unless}.",
-            f"{detail.remedy[:1].upper()}{detail.remedy[1:]}.",
+            sentence(detail.remedy),
         )
 
     return at_most(bench.flat(f"refused {detail.name}", np.where(out, Verdict.AGAINST, Verdict.SUITS), say), bench.named)

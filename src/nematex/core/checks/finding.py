@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -37,15 +38,15 @@ class Bench:
     demand: Demand
     tables: Tables
 
-    @property
+    @cached_property
     def shares(self) -> Shares:
         return Shares(**self.tables.judging["shares"])
 
-    @property
+    @cached_property
     def named(self) -> Mask:
         return np.isin(self.cloths.type, list(self.demand.named))
 
-    @property
+    @cached_property
     def welcome(self) -> Mask:
         """Cloths that a detail being made calls for by name."""
         index = self.tables.lexicon.index
@@ -55,7 +56,8 @@ class Bench:
         """Which cloths a detail speaks of."""
         if detail.structure == "any":
             return np.ones(len(self.cloths), dtype=np.bool_)
-        return self.cloths.knit == (detail.structure == "knit")
+        same: Mask = self.cloths.knit == (detail.structure == "knit")
+        return same
 
     def against_window(self, rule: str, column: Column, window: Window, say: Say) -> Finding:
         found = compare(column, window, self.shares)
@@ -76,6 +78,11 @@ def only(finding: Finding, mask: Mask) -> Finding:
     """The finding where the mask holds; elsewhere nothing is found."""
     verdict = np.where(mask, finding.verdict, Verdict.SUITS).astype(np.int8)
     return Finding(finding.rule, verdict, np.where(mask, finding.margin, np.nan), finding.say, finding.window)
+
+
+def sentence(words: str) -> str:
+    """A table's words as a sentence; nothing stays nothing."""
+    return f"{words[:1].upper()}{words[1:]}." if words else ""
 
 
 def number(value: float, unit: str) -> str:

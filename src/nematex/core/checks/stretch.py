@@ -79,7 +79,7 @@ def _knit_in_woven(bench: Bench) -> Mask:
     by_share = np.maximum(by_share, Verdict.WITH_CARE)
     stable = np.isin(cloths.type, list(bench.demand.stable))
     guessed = np.where(stable & (cloths.stretch_cross.known == Known.TYPICAL), Verdict.WITH_CARE, by_share)
-    return np.where(firm, by_number, guessed)  # type: ignore[no-any-return]
+    return np.where(firm, by_number, guessed)
 
 
 def _say_structure(wanted: str, free: bool) -> Say:

@@ -7,30 +7,33 @@ from __future__ import annotations
 
 import numpy as np
 
-from nematex.core.checks.finding import Bench, Finding, Words, at_most, only, say_estimate, say_window
+from nematex.core.checks.finding import Bench, Finding, Say, Words, at_most, only, say_estimate, say_window, sentence
 from nematex.core.cloth import SHEERNESS, Cloth
 from nematex.core.estimate import Known
 from nematex.core.tables import Detail
 from nematex.core.verdict import Verdict, Window
 
+WEIGH = "Weigh a 10 × 10 cm square: grams × 100."
 CRISP_CM = 2.4
 SHEER_FROM = 2
 
 
-def _say(window: Window, part: str) -> object:
+def _say(window: Window, part: str, why: str = "", mend: str = "") -> Say:
+    because = f": {why}" if why else ""
+
     def say(cloth: Cloth, verdict: Verdict) -> Words:
         has, asks = say_estimate(cloth.weight, "g/m²"), say_window(window, "g/m²")
         heavy = cloth.weight.best > window.high
         if verdict is Verdict.SUITS:
             return f"Weighs {has}; {part} asks {asks}.", ""
         if verdict is Verdict.UNPROVEN:
-            return f"Could weigh in or out: {has}, where {part} asks {asks}.", "Weigh a 10 × 10 cm square: grams × 100."
+            return f"Could weigh in or out: {has}, where {part} asks {asks}{because}.", WEIGH
         if verdict is Verdict.WITH_CARE and window.low <= cloth.weight.best <= window.high:
-            return f"On the edge in weight: {has}, where {part} asks {asks}.", "Weigh a 10 × 10 cm square before you say it."
+            return f"On the edge in weight: {has}, where {part} asks {asks}{because}.", mend or WEIGH
         word = "heavy" if heavy else "light"
         remedy = "keep seams single and cut facings from a lighter cloth" if heavy else "line or underline it"
         lead = "A little" if verdict is Verdict.WITH_CARE else "Too"
-        return f"{lead} {word}: {has}, where {part} asks {asks}.", remedy.capitalize() + "."
+        return f"{lead} {word}: {has}, where {part} asks {asks}{because}.", mend or sentence(remedy)
 
     return say
 
@@ -41,7 +44,7 @@ def check_weight(bench: Bench) -> list[Finding]:
     findings = [] if demand.made.band else _by_list(bench)
     if demand.weight_by_number:
         window = demand.weight_by_number
-        findings.append(bench.against_window("weight number", cloths.weight, window, _say(window, "the envelope")))  # type: ignore[arg-type]
+        findings.append(bench.against_window("weight number", cloths.weight, window, _say(window, "the envelope")))
     for detail in demand.made.details:
         findings += _by_detail(bench, detail)
     if not demand.weight and not demand.weight_by_number:
@@ -65,7 +68,7 @@ def _by_list(bench: Bench) -> list[Finding]:
     for kind, mask in (("woven", ~cloths.knit), ("knit", cloths.knit)):
         window = demand.window(demand.weight, kind)
         if window:
-            finding = bench.against_window("weight list", cloths.weight, window, _say(window, "the list"))  # type: ignore[arg-type]
+            finding = bench.against_window("weight list", cloths.weight, window, _say(window, "the list"))
             finding = _light_sheers(bench, finding)
             findings.append(at_most(only(finding, mask), bench.welcome | (everyone & (demand.made.fit == "free"))))
     return findings
@@ -90,18 +93,9 @@ def _by_detail(bench: Bench, detail: Detail) -> list[Finding]:
     for mask, high in ((~cloths.knit, detail.weight_hi_gsm), (cloths.knit, detail.knit_weight_hi_gsm or detail.weight_hi_gsm)):
         top = np.inf if high is None else high
         if low or high is not None:
-            window = Window(
-                low, top, low * judging["weight"], 0.0 if high is None else high * judging["weight"], (detail.name,)
-            )
-            base = _say(window, f"the {detail.name}")
-
-            def say(cloth: Cloth, verdict: Verdict, base: object = base) -> Words:
-                reason, remedy = base(cloth, verdict)  # type: ignore[operator]
-                if verdict is Verdict.SUITS:
-                    return reason, ""
-                mend = f"{detail.remedy[:1].upper()}{detail.remedy[1:]}." if detail.remedy else ""
-                return f"{reason[:-1]}: {detail.why}.", mend or remedy
-
+            over = 0.0 if high is None else high * judging["weight"]
+            window = Window(low, top, low * judging["weight"], over, (detail.name,))
+            say = _say(window, f"the {detail.name}", detail.why, sentence(detail.remedy))
             finding = bench.against_window(f"weight {detail.name}", cloths.weight, window, say)
             by_bulk = (cloths.thickness.known >= Known.STATED) & (detail.thick_hi_mm is not None)
             findings.append(only(finding, bench.applies(detail) & mask & ~by_bulk))
@@ -118,7 +112,7 @@ def _bulk(bench: Bench, detail: Detail) -> Finding:
         has, asks = say_estimate(cloth.thickness, "mm"), say_window(window, "mm")
         if verdict is Verdict.SUITS:
             return f"Thin enough for the {detail.name}: {has}.", ""
-        return f"Bulky for the {detail.name}: {has}, where {asks} is wanted: {detail.why}.", f"{detail.remedy.capitalize()}."
+        return f"Bulky for the {detail.name}: {has}, where {asks} is wanted: {detail.why}.", sentence(detail.remedy)
 
     finding = bench.against_window(f"bulk {detail.name}", bench.cloths.thickness, window, say)
     guessed = bench.cloths.thickness.known < Known.STATED
@@ -133,7 +127,7 @@ def _cover(bench: Bench) -> Finding:
     verdict = np.where(bare & shows, Verdict.AGAINST, Verdict.SUITS).astype(np.int8)
 
     def say(cloth: Cloth, verdict: Verdict) -> Words:
-        level = SHEERNESS[int(round(cloth.sheer.best))]
+        level = SHEERNESS[round(cloth.sheer.best)]
         if verdict is Verdict.SUITS:
             return "", ""
         return (

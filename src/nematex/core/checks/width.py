@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from nematex.core.checks.finding import Bench, Finding, Words, at_most, say_estimate
+from nematex.core.checks.finding import Bench, Finding, Words, at_most, say_estimate, sentence
 from nematex.core.cloth import Cloth
 from nematex.core.verdict import Verdict, Window
 
@@ -69,6 +69,6 @@ def _detail(bench: Bench, name: str, least_cm: float, remedy: str) -> Finding:
         has = say_estimate(cloth.width, "cm wide")
         if verdict is Verdict.SUITS:
             return f"Wide enough for a {name}: {has}.", ""
-        return f"Narrow for a {name}: {has}, where {least_cm:.0f} cm is wanted.", f"{remedy[:1].upper()}{remedy[1:]}."
+        return f"Narrow for a {name}: {has}, where {least_cm:.0f} cm is wanted.", sentence(remedy)
 
     return bench.against_window(f"width {name}", bench.cloths.width, window, say)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import date
+
 from flask import Blueprint, redirect, render_template, request
 from werkzeug.wrappers import Response
 
@@ -16,7 +18,7 @@ SETTINGS = {"units": ("metric", "imperial"), "words": ("viscose", "rayon")}
 
 @room.get("/")
 def home() -> str:
-    return render_template("home.html", front=front(shop()))
+    return render_template("home.html", front=front(shop(), date.today()))
 
 
 @room.post("/settings")

@@ -10,8 +10,8 @@ from nematex.store.cloths import remove_cloth, save_cloths
 from nematex.usecases.browsing import browse_cloths
 from nematex.usecases.cloth_form import CHOICES, FIELDS, form_values, record_from_form
 from nematex.usecases.exchange import cloths_csv, cloths_json
-from nematex.usecases.ranking import rank_patterns, read_wish
-from nematex.web.rooms.common import Filters, download, filters, find_cloth, shop
+from nematex.usecases.ranking import Filters, rank_patterns, read_wish
+from nematex.web.rooms.common import download, filters, find_cloth, shop
 
 room = Blueprint("shelf", __name__, url_prefix="/shelf")
 

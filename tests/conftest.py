@@ -1,0 +1,130 @@
+"""A MariaDB of the tests' own, the demo shop on a real server, and headless Chromium."""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+import waitress.server
+from playwright.sync_api import Browser, Page
+
+from nematex.command.browser import chromium
+from nematex.command.mariadb import LocalMariaDB
+from nematex.demo.load import load_demo
+from nematex.store.database import Database
+from nematex.usecases.shelf import Shop
+from nematex.web.app import create_app
+
+
+@pytest.fixture(scope="session")
+def mariadb(tmp_path_factory: pytest.TempPathFactory) -> Iterator[LocalMariaDB]:
+    server = LocalMariaDB(tmp_path_factory.mktemp("mariadb"))
+    server.start()
+    yield server
+    server.stop()
+
+
+def empty(database: Database) -> None:
+    """Drop every table: the next migration starts from nothing."""
+    from sqlalchemy import MetaData
+
+    found = MetaData()
+    found.reflect(database.engine)
+    found.drop_all(database.engine)
+
+
+@pytest.fixture
+def database(mariadb: LocalMariaDB) -> Iterator[Database]:
+    """A migrated, empty database."""
+    found = Database(mariadb.url)
+    empty(found)
+    found.migrate()
+    yield found
+    found.close()
+
+
+@pytest.fixture
+def demo(database: Database) -> Shop:
+    load_demo(database)
+    return Shop(database)
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[Browser]:
+    with chromium() as found:
+        yield found
+
+
+class Site:
+    """The shop served on loopback, and what the browser complained about."""
+
+    def __init__(self, base: str, shop: Shop) -> None:
+        self.base = base
+        self.shop = shop
+        self.complaints: list[str] = []
+        self.strangers: list[str] = []
+
+    def cloth(self, code: str) -> int:
+        return next(record.id for record in self.shop.shelf().records if record.code == code)
+
+    def pattern(self, code: str) -> int:
+        return next(record.id for record in self.shop.drawer().records if record.code == code)
+
+
+def _serve(database: Database) -> Iterator[str]:
+    server = waitress.server.create_server(create_app(database, "test"), host="127.0.0.1", port=0, threads=4)
+    thread = threading.Thread(target=server.run, daemon=True)
+    thread.start()
+    yield f"http://127.0.0.1:{server.effective_port}"
+    server.close()
+    thread.join(5)
+    server.task_dispatcher.shutdown()
+
+
+@pytest.fixture
+def site(demo: Shop) -> Iterator[Site]:
+    """The demo shop on a server of its own."""
+    serving = _serve(demo.database)
+    yield Site(next(serving), demo)
+    next(serving, None)
+
+
+@pytest.fixture
+def empty_site(database: Database) -> Iterator[Site]:
+    """An empty shop on a server of its own."""
+    serving = _serve(database)
+    yield Site(next(serving), Shop(database))
+    next(serving, None)
+
+
+def open_page(browser: Browser, site: Site, width: int = 1280) -> Page:
+    """A page that notes every error in its console and every request that would leave the machine."""
+    context = browser.new_context(viewport={"width": width, "height": 800}, accept_downloads=True, base_url=site.base)
+    page = context.new_page()
+    page.on("console", lambda message: site.complaints.append(message.text) if message.type in ("error", "warning") else None)
+    page.on("pageerror", lambda fault: site.complaints.append(str(fault)))
+
+    def watch(url: str) -> None:
+        if not url.startswith((site.base, "data:", "blob:")):
+            site.strangers.append(url)
+
+    page.on("request", lambda request: watch(request.url))
+    page.on("websocket", lambda socket: watch(socket.url))
+    return page
+
+
+@pytest.fixture
+def page(browser: Browser, site: Site) -> Iterator[Page]:
+    """A page on the demo shop; at its end nothing was logged as an error and nothing left 127.0.0.1."""
+    found = open_page(browser, site)
+    yield found
+    found.context.close()
+    assert site.complaints == []
+    assert site.strangers == []
+
+
+@pytest.fixture(scope="session")
+def axe() -> str:
+    return (Path(__file__).parent / "vendor/axe.min.js").read_text(encoding="utf-8")
