@@ -25,7 +25,9 @@ def test_eight_ounce_denim() -> None:
     assert gsm_from_oz_yd2(8) == pytest.approx(271, abs=0.5)
 
 
-@pytest.mark.parametrize(("yards", "said"), [(0.01, "1/8"), (2.5, "2 1/2"), (2.51, "2 5/8"), (3.0, "3"), (2.99, "3")])
+@pytest.mark.parametrize(
+    ("yards", "said"), [(0.01, "1/8"), (2.5, "2 1/2"), (2.51, "2 5/8"), (3.0, "3"), (2.99, "3"), (1.3716 / 0.9144, "1 1/2")]
+)
 def test_yards_round_up_to_eighths(yards: float, said: str) -> None:
     assert eighths(yards) == said
 

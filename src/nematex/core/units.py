@@ -31,8 +31,8 @@ def price_per_metre(price: float, per_cm: float) -> float:
 
 
 def eighths(yards: float) -> str:
-    """Yards rounded up to the next eighth, as written on an envelope: 2.51 → '2 5/8'."""
-    count = math.ceil(round(yards * 8, 6))
+    """Yards rounded up to the next eighth, as written on an envelope: 2.51 → '2 5/8'; half a centimetre is let go."""
+    count = math.ceil(round(yards * 8 - 0.04, 6))
     whole, rest = divmod(count, 8)
     if not rest:
         return str(whole)

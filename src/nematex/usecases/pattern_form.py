@@ -58,7 +58,7 @@ def _requirements(text: str) -> list[dict[str, Any]]:
         nap = "nap" in (found["nap"] or "").casefold() and "without" not in (found["nap"] or "").casefold()
         sizes = re.split(r"[\s,]+", found["sizes"]) if found["sizes"] else []
         rows.append(
-            {"view": found["view"] or "A", "sizes": sizes, "width_cm": width, "length_m": round(length, 3), "with_nap": nap}
+            {"view": found["view"] or "A", "sizes": sizes, "width_cm": width, "length_m": round(length, 4), "with_nap": nap}
         )
     return rows
 

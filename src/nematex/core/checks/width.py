@@ -23,7 +23,7 @@ def check_width(bench: Bench) -> list[Finding]:
     everyone = np.ones(len(cloths), dtype=np.bool_)
     if widths and not demand.made.band and demand.made.part is None:
         narrowest = min(widths)
-        window = Window(low=narrowest - rule["width"]["nominal_slack_cm"], tolerance_low=200.0, sources=("requirement table",))
+        window = Window(low=narrowest - rule["width"]["class_slack_cm"], tolerance_low=200.0, sources=("requirement table",))
 
         def by_table(cloth: Cloth, verdict: Verdict) -> Words:
             has = say_estimate(cloth.width, "cm wide")

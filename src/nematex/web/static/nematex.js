@@ -1,6 +1,6 @@
 /* Small behaviours on top of pages that work without them: keys, copying, choices that act at once. */
 document.addEventListener("alpine:init", () => {
-  const typing = (event) => event.target.closest("input, textarea, select, [contenteditable]") || event.ctrlKey || event.metaKey || event.altKey;
+  const typing = (event) => event.target.closest("input:not([type=checkbox]), textarea, select, [contenteditable]") || event.ctrlKey || event.metaKey || event.altKey;
 
   /* Keys: one letter for what is frequent. They can be switched off in the list of keys. */
   Alpine.data("keys", () => ({
