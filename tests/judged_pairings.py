@@ -248,6 +248,33 @@ PAIRINGS: list[tuple[dict[str, Any], dict[str, Any], set[str], str]] = [
     ({"cloth": "cotton poplin", "bending_length_cm": 2.5}, {"pattern": COWL}, {A}, "a stiff cowl stands off"),
     ({"cloth": "soft tulle"}, {"pattern": SLEEVED, "part": "sleeve"}, {S, C}, "free sleeve: any stretch, also none"),
     ({"cloth": "soft tulle"}, {"pattern": SLEEVED, "part": "body"}, {A}, "the fitted body needs a knit"),
+    (
+        {"cloth": "soft tulle"},
+        {
+            "pattern": {
+                "structure": "knit",
+                "recommended": "jersey",
+                "parts": [{"name": "sleeve", "details": ["balloon sleeve"]}],
+            },
+            "part": "sleeve",
+        },
+        {S},
+        "a balloon sleeve is free of the body, said or not",
+    ),
+    ({"cloth": "canvas"}, {"pattern": DUNGAREES}, {S}, "named: canvas always means canvas"),
+    (
+        {"cloth": "lyocell twill"},
+        {"pattern": DUNGAREES},
+        {C, U, A},
+        "twill beside denim and canvas is not the fluid kind",
+    ),
+    (
+        {"cloth": "cotton lawn"},
+        {"pattern": {"structure": "knit", "recommended": "cotton, rayon or bamboo with 30% stretch"}},
+        {A},
+        "cotton among knits is cotton jersey",
+    ),
+    ({"cloth": "duchess satin"}, {"pattern": BIAS}, {A}, "satin beside challis is no duchess satin"),
     ({"cloth": "brushed cotton"}, {"pattern": PYJAMAS}, {S}, "named"),
     ({"cloth": "satin", "fibres": "100% polyester", "weight_gsm": 110}, {"pattern": PYJAMAS}, {C}, "synthetic to sleep in"),
     ({"cloth": "waffle cotton", "width_cm": 150}, {"pattern": GOWN}, {S}, "named, wide"),

@@ -38,6 +38,7 @@ def test_weight_word_structure_and_names() -> None:
         ("10 cm of cloth should stretch to 13 cm", 30, None),
         ('4" stretches to 6"', 50, None),
         ("stretch of at least 20%", 20, None),
+        ("50% stretch horizontally and 30% vertically", 50, 30),
     ],
 )
 def test_least_stretch(text: str, cross: float, length: float | None) -> None:
@@ -84,6 +85,23 @@ def test_not_suitable_reaches_to_the_end_of_its_sentence() -> None:
     assert {name for item in reading.avoid_cloths for name in item.types} >= {"heavy denim", "canvas"}
     assert [word for word, _ in reading.avoid_hands] == ["stiff"]
     assert types(reading) >= {"linen", "chambray"}
+
+
+@pytest.mark.parametrize(
+    ("text", "structure"),
+    [("wovens with or without stretch", "woven"), ("Soft knits. Stiffer fabrics will give a boxier shape.", "knit")],
+)
+def test_remarks_ask_nothing(text: str, structure: str) -> None:
+    reading = read(text)
+    assert reading.structures == {structure}
+    assert reading.max_cross_pct is None
+    assert [word for word, _ in reading.hands if word == "stiffer"] == []
+
+
+def test_lining_on_an_envelope_is_a_part() -> None:
+    reading = read("Wool coating, tweed. Lining: acetate or viscose lining.")
+    assert {item.part for item in reading.cloths if "lining" in item.words} == {"lining"}
+    assert reading.fibres == []
 
 
 def test_a_short_not_ends_at_the_comma() -> None:

@@ -127,6 +127,7 @@ def trade_tables() -> Tables:
     """The tables as shipped."""
     weight_rows = _rows("weight_words.csv")
     fibre_rows = _rows("fibres.csv")
+    group_rows = _rows("groups.csv")
     chart = _rows("width_chart.csv")
     return Tables(
         fibres=FibreNames(
@@ -136,7 +137,9 @@ def trade_tables() -> Tables:
             ]
         ),
         lexicon=Lexicon(
-            map(_cloth_type, _rows("cloths.csv")), {row["word"]: _many(row["cloths"]) for row in _rows("groups.csv")}
+            map(_cloth_type, _rows("cloths.csv")),
+            {row["word"]: _many(row["cloths"]) for row in group_rows},
+            {row["word"]: _many(row["knits"]) for row in group_rows},
         ),
         weight_words=tuple(map(_weight_word, weight_rows)),
         weight_keys={key(name): row["word"] for row in weight_rows for name in (row["word"], *_many(row["aliases"]))},

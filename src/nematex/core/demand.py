@@ -15,7 +15,7 @@ from nematex.core.details import Making, making
 from nematex.core.envelope import NamedCloths, Reading, read_envelope
 from nematex.core.errors import FieldFault
 from nematex.core.estimate import Range
-from nematex.core.lexicon import ClothType
+from nematex.core.lexicon import ClothType, key
 from nematex.core.pattern import Pattern, Wish
 from nematex.core.tables import Tables
 from nematex.core.verdict import Window
@@ -78,7 +78,13 @@ def _of_structure(named: Iterable[NamedCloths], structure: str, tables: Tables) 
     for item in named:
         rows = [tables.lexicon.get(name) for name in item.types]
         fit = tuple(row.name for row in rows if structure == "either" or (row.structure == "knit") == (structure == "knit"))
-        kept.append(NamedCloths(item.words, fit or item.types, item.weight, item.gsm, item.condition, item.part))
+        if not fit and structure == "knit" and len(item.types) > 1:
+            # 'cotton' or 'rayon' among knits is no lawn and no challis: it is the jersey of that fibre, or nothing.
+            fit = tables.lexicon.knits.get(key(item.words.removeprefix(f"{item.weight} ")), ())
+        elif not fit:
+            fit = item.types
+        if fit:
+            kept.append(NamedCloths(item.words, fit, item.weight, item.gsm, item.condition, item.part))
     return kept
 
 
@@ -94,7 +100,7 @@ def _general_weight(named: list[NamedCloths], weights: list[str], tables: Tables
             spans = [tables.weight_word(word, row.structure).pattern_gsm for word in weights]
             low, high = min(span.low for span in spans), max(span.high for span in spans)
             inside = min(high, row.weight_gsm.high) - max(low, row.weight_gsm.low)
-            if inside >= 0.3 * (row.weight_gsm.high - row.weight_gsm.low):
+            if inside >= 0.3 * (row.weight_gsm.high - row.weight_gsm.low) or key(name) == key(item.words):
                 fit.append(name)
         narrow = tuple(fit) if fit and len(item.types) > 1 and not item.weight else item.types
         kept.append(NamedCloths(item.words, narrow, item.weight, item.gsm, item.condition, item.part))
@@ -116,8 +122,11 @@ def _near_the_rest(named: list[NamedCloths], tables: Tables) -> list[NamedCloths
             name
             for name in item.types
             for row in (tables.lexicon.get(name),)
-            if abs(log(row.weight_gsm.middle / weight)) <= rule["group_weight_log"]
-            and abs(row.bend_cm.middle - bend) <= rule["group_drape_cm"]
+            if key(name) == key(item.words)  # 'canvas' always means canvas
+            or (
+                abs(log(row.weight_gsm.middle / weight)) <= rule["group_weight_log"]
+                and abs(row.bend_cm.middle - bend) <= rule["group_drape_cm"]
+            )
         )
         kept.append(NamedCloths(item.words, near or item.types, None, item.gsm, item.condition, item.part))
     return kept

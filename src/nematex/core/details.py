@@ -25,6 +25,14 @@ class Making:
         return any(detail.name == name for detail in self.details)
 
 
+def usual_fit(name: str, details: tuple[str, ...], tables: Tables) -> str:
+    """How a part commonly sits where nobody says: a full sleeve or a frill is free of the body."""
+    if any(detail.name == "full sleeve" for word in details if (detail := tables.details.find(word))):
+        return "free"
+    kind = tables.parts.find(name)
+    return kind.fit if kind else "close"
+
+
 def _chosen_part(pattern: Pattern, wish: Wish, tables: Tables) -> Part | None:
     if not wish.part:
         return None
@@ -35,7 +43,7 @@ def _chosen_part(pattern: Pattern, wish: Wish, tables: Tables) -> Part | None:
     if pattern.parts or kind is None:
         choices = [part.name for part in pattern.parts] or [kind.name for kind in tables.parts.rows]
         raise UnknownChoice("part", wish.part, choices, "part of this pattern")
-    return Part(wish.part, kind.fit, pattern.details)
+    return Part(wish.part, usual_fit(wish.part, pattern.details, tables), pattern.details)
 
 
 def making(pattern: Pattern, wish: Wish, tables: Tables) -> Making:

@@ -68,13 +68,16 @@ FIBRE_WORDS = {
 
 
 class Lexicon:
-    """Cloth types by name and alias, and the envelope's group words."""
+    """Cloth types by name and alias, and the envelope's group words, with their meaning in a pattern for knits."""
 
-    def __init__(self, types: Iterable[ClothType], groups: dict[str, tuple[str, ...]]) -> None:
+    def __init__(
+        self, types: Iterable[ClothType], groups: dict[str, tuple[str, ...]], knits: dict[str, tuple[str, ...]]
+    ) -> None:
         self.types = tuple(types)
         self.index = {item.name: number for number, item in enumerate(self.types)}
         self.by_key = {key(name): item for item in self.types for name in (item.name, *item.aliases)}
-        self.groups = {word: tuple(self.types[self.index[name]] for name in names) for word, names in groups.items()}
+        self.groups = {word: tuple(map(self.get, names)) for word, names in groups.items()}
+        self.knits = {key(word): names for word, names in knits.items()}
 
     def get(self, name: str) -> ClothType:
         return self.types[self.index[name]]

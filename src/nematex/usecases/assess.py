@@ -9,12 +9,13 @@ from pydantic import ValidationError
 
 from nematex.core.cloth import Cloth, ClothFacts, Print, known_cloth
 from nematex.core.demand import Demand, demand
+from nematex.core.details import usual_fit
 from nematex.core.errors import FieldFault
 from nematex.core.judge import CheckAnswer
 from nematex.core.pairing import Pairing, pair
 from nematex.core.pattern import Part, Pattern, Requirement, Wish
 from nematex.tables import trade_tables
-from nematex.usecases.assess_schema import ClothIn, PairingIn, PatternIn
+from nematex.usecases.assess_schema import ClothIn, PairingIn, PartIn, PatternIn
 
 
 def cloth_facts(data: ClothIn) -> ClothFacts:
@@ -22,6 +23,11 @@ def cloth_facts(data: ClothIn) -> ClothFacts:
     values = data.model_dump(exclude={"print", "name"})
     printed = data.print.model_dump() if data.print else {}
     return ClothFacts(name=data.name or "", print=Print(**printed), **values)
+
+
+def _part(data: PartIn) -> Part:
+    details = tuple(data.details)
+    return Part(data.name, data.fit or usual_fit(data.name, details, trade_tables()), details)
 
 
 def pattern_facts(data: PatternIn) -> Pattern:
@@ -35,7 +41,7 @@ def pattern_facts(data: PatternIn) -> Pattern:
         min_stretch_cross_pct=data.min_stretch_cross_pct,
         min_stretch_length_pct=data.min_stretch_length_pct,
         details=tuple(data.details),
-        parts=tuple(Part(part.name, part.fit, tuple(part.details)) for part in data.parts),
+        parts=tuple(_part(part) for part in data.parts),
         lined=data.lined,
         nightwear=data.nightwear,
         wearer=data.wearer,

@@ -60,7 +60,7 @@ class ClothIn(Strict):
 
 class PartIn(Strict):
     name: ShortText
-    fit: Literal["close", "free"] = "close"
+    fit: Literal["close", "free"] | None = Field(default=None, description="Left out: as such a part commonly sits.")
     details: list[ShortText] = Field(default_factory=list, max_length=60)
 
 

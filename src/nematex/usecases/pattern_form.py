@@ -70,7 +70,7 @@ def _parts(text: str) -> list[dict[str, Any]]:
             name, fit, details = [*(piece.strip() for piece in line.split(";")), "", ""][:3]
             if fit and fit not in ("close", "free"):
                 raise FieldFault(f"Parts, line {number}", fit, "is not a fit; choose from close, free")
-            parts.append({"name": name, "fit": fit or "close", "details": [d.strip() for d in details.split(",") if d.strip()]})
+            parts.append({"name": name, "fit": fit or None, "details": [d.strip() for d in details.split(",") if d.strip()]})
     return parts
 
 

@@ -64,7 +64,7 @@ class Figure:
 def _axis(words: str | None) -> str | None:
     if not words:
         return None
-    if "both" in words or "all" in words:
+    if re.search(r"\b(?:both|all)\b", words):
         return "both"
     return "length" if re.search(r"length|along|vertical", words) else "cross"
 

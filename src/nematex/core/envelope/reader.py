@@ -35,6 +35,7 @@ class _Reader:
         self.run: list[int] = []
         self.part: str | None = None
         self.in_brackets = False
+        self.hands_before = 0
         self.unread: list[str] = []
 
     # -- what is open is closed ------------------------------------------------------------------
@@ -80,6 +81,7 @@ class _Reader:
         self._flush_weight()
         self.avoid, self.weak = self.default_avoid, False
         self.run, self.part, self.carried = [], None, None
+        self.hands_before = len(self.reading.hands)
 
     def _on_mark(self, item: Item, found: list[Item], at: int) -> None:
         if item.value in "()":
@@ -126,9 +128,16 @@ class _Reader:
         (self.reading.avoid_structures if self.avoid else self.reading.structures).add(item.value)
 
     def _on_hand(self, item: Item, found: list[Item], at: int) -> None:
+        after = next((other for other in found[at + 1 :] if other.kind not in ("weight", "filler")), None)
+        if after and after.kind == "cloth" and not self.avoid:
+            return  # 'soft denims': the word speaks of its noun, whose own range is known
         known = self.tables.avoid_hands if self.avoid else self.tables.pattern_hands
         if item.value in known:
             (self.reading.avoid_hands if self.avoid else self.reading.hands).append((item.words, known[item.value]))
+
+    def _on_remark(self, item: Item, found: list[Item], at: int) -> None:
+        """'Stiffer fabrics will give a boxier shape' tells what happens and asks nothing."""
+        del self.reading.hands[self.hands_before :]
 
     def _on_press(self, item: Item, found: list[Item], at: int) -> None:
         self.reading.presses = self.reading.presses or not self.avoid
@@ -139,6 +148,8 @@ class _Reader:
     def _on_fibre(self, item: Item, found: list[Item], at: int) -> None:
         if item.value == "elastane":
             self.reading.recovers = self.reading.recovers or not self.avoid
+            return
+        if self.part:
             return
         (self.reading.avoid_fibres if self.avoid else self.reading.fibres).append(item.value)
 

@@ -14,7 +14,7 @@ from nematex.core.tables import EnvelopePhrases, Tables
 LONGEST = 6  # words in the longest phrase that is looked for
 # Kinds of phrase that stand above the names of cloths, weights and hands, in this order.
 ABOVE = ("structure", "stretch", "print", "sheer", "press", "natural", "positive", "weak", "negative", "without", "if", "lined",
-         "such", "join", "for")  # fmt: skip
+         "such", "join", "for", "remark")  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,6 +48,7 @@ def vocabulary(tables: Tables) -> Vocabulary:
         words[name] = ("cloth", (item.name,))
     for group, types in tables.lexicon.groups.items():
         words[key(group)] = ("cloth", tuple(item.name for item in types))
+    words["lining"] = ("part", ("lining", "lining"))  # on an envelope a part, on the shelf a cloth
     for hand in (*tables.avoid_hands, *tables.pattern_hands):
         words[hand] = ("hand", hand)
     for weight, word in tables.weight_keys.items():
