@@ -37,11 +37,15 @@ def test_a_messy_list_is_read() -> None:
     [
         ("SKU", "code"), ("Item no.", "code"), ("Product Name", "name"), ("Composition", "fibres"), ("GSM", "weight_gsm"),
         ("Weight (oz)", "weight_gsm"), ("Usable width cm", "width_cm"), ("RRP", "price_per_m"), ("Qty", "stock_m"),
-        ("Stretch %", "stretch_cross_pct"), ("Mill", "supplier"), ("Fabric type", "cloth"), ("Shrinkage", "shrink_length_pct"),
+        ("Stretch %", "stretch_cross_pct"), ("Mill", "supplier"), ("Fabric", "name"), ("Shrinkage", "shrink_length_pct"),
     ],
 )  # fmt: skip
 def test_headings_by_many_names(heading: str, field: str) -> None:
     assert guess_mapping([heading]) == {0: field}
+
+
+def test_a_kind_of_cloth_beside_a_name_is_the_kind() -> None:
+    assert guess_mapping(["Name", "Fabric"]) == {0: "name", 1: "cloth"}
 
 
 def test_a_heading_gives_its_unit_to_bare_numbers() -> None:

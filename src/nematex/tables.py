@@ -82,6 +82,7 @@ def _detail(row: Row) -> Detail:
         structure=row["structure"],
         recovers=row["recovers"] == "1",
         press_min=int(row["press_min"]) if row["press_min"] else None,
+        press_worst=row["press_worst"],
         needs_body=row["needs_body"] == "1",
         breathes=row["breathes"] == "1",
         welcomes=_many(row["welcomes"]),

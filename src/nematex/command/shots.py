@@ -8,6 +8,7 @@ from pathlib import Path
 from nematex.command.browser import chromium
 from nematex.command.service import database_url, start
 from nematex.store.database import Database
+from nematex.usecases.importing import send
 from nematex.usecases.shelf import Shop
 
 SIZE = {"width": 1280, "height": 800}
@@ -31,8 +32,21 @@ def _views(shop: Shop) -> dict[str, tuple[str, dict[str, int]]]:
         "pairing-phone": (f"/pairing/one/{skirt}/{challis}", PHONE),
         "programme": ("/programmes/1", SIZE),
         "notes": ("/programmes/1/notes", SIZE),
-        "import": ("/import", SIZE),
+        "import-preview": (f"/import/{_messy_upload(shop)}", SIZE),
     }
+
+
+def _messy_upload(shop: Shop) -> int:
+    """A kept, not applied, list with faults and changes, for the picture of the preview."""
+    rows = (
+        "Art. No;Fabric;Composition;Width;Weight;Price;In stock",
+        'WB-01;Gorse path linen cotton;55% linen 45% cotton;150cm/59";220 g/m2;£12.50/m;23,5 m',
+        "GM-106;Slate Roof poplin;100% cotton;142;118 gsm;£9.90/m;41 m",
+        "WB-02;Puddle light denim;100% cotton;58 in;6.5 oz;14.45 per quarter yard;12 yds",
+        "WB-04;Widow's lawn;100% cotton;150cm/45\";80;£9/m;4",
+        "WB-08;The nameless one;;140;80;=1+1;4",
+    )
+    return send(shop, "weaverbird-autumn.csv", "\n".join(rows).encode("cp1252"), "Low Ferry Textiles")
 
 
 def run_shots(names: list[str]) -> int:

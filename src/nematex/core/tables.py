@@ -58,6 +58,7 @@ class Detail:
     stretch_lo_pct: float | None
     recovers: bool
     press_min: int | None
+    press_worst: str
     needs_body: bool
     breathes: bool
     width_lo_cm: float | None

@@ -92,6 +92,9 @@ def guess_mapping(header: list[str]) -> dict[int, str]:
             found = exact.get(plain) if exactly else _contained(plain, exact)
             if found and found not in mapping.values():
                 mapping[at] = found
+    if "name" not in mapping.values():
+        # A column 'Fabric' without one for the name holds both: the kind of cloth is read from the name.
+        mapping = {at: "name" if field == "cloth" else field for at, field in mapping.items()}
     return mapping
 
 

@@ -10,7 +10,7 @@ from math import inf
 
 import numpy as np
 
-from nematex.core.checks.finding import Bench, Finding, Say, Words, at_most, only, say_estimate, say_window, sentence
+from nematex.core.checks.finding import Bench, Finding, Say, Words, asked, at_most, only, say_estimate, say_window, sentence
 from nematex.core.cloth import Cloth
 from nematex.core.tables import Detail
 from nematex.core.verdict import Verdict, Window
@@ -26,18 +26,18 @@ def _say(window: Window, part: str, why: str = "", mend: str = "", look: str = "
         because = f": {why}" if why else ""
         if verdict is Verdict.SUITS:
             aim = f", {look} aims at {target:.1f}" if target else ""
-            return f"Hangs as asked: bends at {has}; {part} asks {asks}{aim}.", ""
+            return f"Hangs as asked: bends at {has}; {asked(part, asks)}{aim}.", ""
         if verdict is Verdict.UNPROVEN:
-            return f"Could go either way: bends at {has}, where {part} asks {asks}{because}.", MEASURE
+            return f"Could go either way: bends at {has}, where {asked(part, asks)}{because}.", MEASURE
         if window.low <= cloth.bend.best <= window.high:
-            return f"On the edge: bends at {has}, where {part} asks {asks}{because}.", MEASURE
+            return f"On the edge: bends at {has}, where {asked(part, asks)}{because}.", MEASURE
         if cloth.bend.best > window.high:
             lead = "Stands a little" if verdict is Verdict.WITH_CARE else "Stands off the body"
             remedy = mend or "Wash it soft first, or show it as the structured version."
         else:
             lead = "Falls softer" if verdict is Verdict.WITH_CARE else "Has not the body for it"
             remedy = mend or "Say that it will fall closer to the figure; interface where an edge must hold."
-        return f"{lead}: bends at {has}, where {part} asks {asks}{because}.", remedy
+        return f"{lead}: bends at {has}, where {asked(part, asks)}{because}.", remedy
 
     return say
 

@@ -195,11 +195,14 @@ def _press(bench: Bench, least: int, part: str, detail: Detail | None) -> Findin
             return f"Takes a sharp press for {part}.", ""
         lead = "May not hold" if verdict is Verdict.UNPROVEN else "Will not hold"
         remedy = "Press a fold on a scrap and look an hour later." if verdict is Verdict.UNPROVEN else sentence(mend)
-        return f"{lead} the press that {part} wants: {why}.", remedy
+        return f"{lead} the press wanted for {part}: {why}.", remedy
 
     named = bench.named if detail else np.zeros(len(bench.cloths), dtype=np.bool_)
     applies = bench.applies(detail) if detail else np.ones(len(bench.cloths), dtype=np.bool_)
     finding = at_most(bench.flat("press", verdict, say), named)
+    if detail and detail.press_worst:
+        worst = Verdict.from_word(detail.press_worst)
+        finding = at_most(finding, np.ones(len(bench.cloths), dtype=np.bool_), worst)
     return bench.flat(finding.rule, np.where(applies, finding.verdict, Verdict.SUITS), say)
 
 

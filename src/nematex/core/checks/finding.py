@@ -80,6 +80,11 @@ def only(finding: Finding, mask: Mask) -> Finding:
     return Finding(finding.rule, verdict, np.where(mask, finding.margin, np.nan), finding.say, finding.window)
 
 
+def asked(part: str, asks: str) -> str:
+    """'the list asks 60 to 215 g/m²', 'the gathers ask at most 220 g/m²'."""
+    return f"{part} {'ask' if part.endswith('s') else 'asks'} {asks}"
+
+
 def sentence(words: str) -> str:
     """A table's words as a sentence; nothing stays nothing."""
     return f"{words[:1].upper()}{words[1:]}." if words else ""

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from nematex.core.checks.finding import Bench, Finding, Say, Words, at_most, only, say_estimate, say_window
+from nematex.core.checks.finding import Bench, Finding, Say, Words, asked, at_most, only, say_estimate, say_window
 from nematex.core.cloth import Cloth
 from nematex.core.columns import ONE_WAY
 from nematex.core.estimate import Estimate, Known
@@ -120,11 +120,11 @@ def _say(axis: str, window: Window, part: str, turned: bool = False) -> Say:
         estimate: Estimate = cloth.stretch_length if axis == "along" else cloth.stretch_cross
         has, asks = say_estimate(estimate, "%"), say_window(window, "%")
         if verdict is Verdict.SUITS:
-            return f"Stretches enough {axis}: {has}; {part} asks {asks}.", ""
+            return f"Stretches enough {axis}: {has}; {asked(part, asks)}.", ""
         if verdict is Verdict.UNPROVEN:
-            return f"May or may not stretch enough {axis}: {has}, where {part} asks {asks}.", MEASURE
+            return f"May or may not stretch enough {axis}: {has}, where {asked(part, asks)}.", MEASURE
         if estimate.best > window.high:
-            return f"Stretches more than wanted {axis}: {has}, where {part} asks {asks}.", "Choose a firmer cloth."
+            return f"Stretches more than wanted {axis}: {has}, where {asked(part, asks)}.", "Choose a firmer cloth."
         if (
             verdict is Verdict.WITH_CARE
             and axis == "across"
@@ -133,11 +133,11 @@ def _say(axis: str, window: Window, part: str, turned: bool = False) -> Say:
         ):
             along = say_estimate(cloth.stretch_length, "%")
             return (
-                f"The stretch lies the other way: {has} across and {along} along, where {part} asks {asks}.",
+                f"The stretch lies the other way: {has} across and {along} along, where {asked(part, asks)}.",
                 "Turn the cloth by 90° so that the stretch goes round the body; only without a one-way print.",
             )
         lead = "Barely stretches enough" if verdict is Verdict.WITH_CARE else "Stretches too little"
-        return f"{lead} {axis}: {has}, where {part} asks {asks}.", NEXT_SIZE
+        return f"{lead} {axis}: {has}, where {asked(part, asks)}.", NEXT_SIZE
 
     return say
 
@@ -216,7 +216,7 @@ def _recovery(bench: Bench, part: str) -> Finding:
                 "Choose a knit with 5 to 8 % elastane.",
             )
         return (
-            f"No elastane in it: it may bag where {part} wants recovery.",
+            f"No elastane in it: it may bag where recovery is wanted for {part}.",
             "Stretch a strip, let go, and measure what comes back.",
         )
 

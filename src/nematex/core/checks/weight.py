@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from nematex.core.checks.finding import Bench, Finding, Say, Words, at_most, only, say_estimate, say_window, sentence
+from nematex.core.checks.finding import Bench, Finding, Say, Words, asked, at_most, only, say_estimate, say_window, sentence
 from nematex.core.cloth import SHEERNESS, Cloth
 from nematex.core.estimate import Known
 from nematex.core.tables import Detail
@@ -25,15 +25,15 @@ def _say(window: Window, part: str, why: str = "", mend: str = "") -> Say:
         has, asks = say_estimate(cloth.weight, "g/m²"), say_window(window, "g/m²")
         heavy = cloth.weight.best > window.high
         if verdict is Verdict.SUITS:
-            return f"Weighs {has}; {part} asks {asks}.", ""
+            return f"Weighs {has}; {asked(part, asks)}.", ""
         if verdict is Verdict.UNPROVEN:
-            return f"Could weigh in or out: {has}, where {part} asks {asks}{because}.", WEIGH
+            return f"Could weigh in or out: {has}, where {asked(part, asks)}{because}.", WEIGH
         if verdict is Verdict.WITH_CARE and window.low <= cloth.weight.best <= window.high:
-            return f"On the edge in weight: {has}, where {part} asks {asks}{because}.", mend or WEIGH
+            return f"On the edge in weight: {has}, where {asked(part, asks)}{because}.", mend or WEIGH
         word = "heavy" if heavy else "light"
         remedy = "keep seams single and cut facings from a lighter cloth" if heavy else "line or underline it"
         lead = "A little" if verdict is Verdict.WITH_CARE else "Too"
-        return f"{lead} {word}: {has}, where {part} asks {asks}{because}.", mend or sentence(remedy)
+        return f"{lead} {word}: {has}, where {asked(part, asks)}{because}.", mend or sentence(remedy)
 
     return say
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Any
 
 from flask import Blueprint, render_template, request, session
@@ -23,8 +24,12 @@ def choose() -> str:
 def _programmes() -> dict[str, Any]:
     with shop().database.work() as work:
         found = all_programmes(work)
-    current = session.get("programme")
-    return {"programmes": found, "current": next((p for p in found if p.id == current), found[0] if found else None)}
+    chosen = request.args.get("programme", session.get("programme"), int)
+    if chosen:
+        session["programme"] = chosen
+    coming = [one for one in found if one.shown_on is None or one.shown_on >= date.today()]
+    first = next(iter(coming or found), None)
+    return {"programmes": found, "current": next((one for one in found if one.id == chosen), first)}
 
 
 def _options(record: PatternRecord) -> dict[str, list[str]]:

@@ -8,7 +8,7 @@ from werkzeug.wrappers import Response
 from nematex.core.errors import FieldFault
 from nematex.store.cloths import remove_cloth, save_cloths
 from nematex.usecases.browsing import browse_cloths
-from nematex.usecases.cloth_form import CHOICES, FIELDS, form_values, record_from_form
+from nematex.usecases.cloth_form import CHOICES, FIELDS, cloth_names, form_values, record_from_form
 from nematex.usecases.exchange import cloths_csv, cloths_json
 from nematex.usecases.ranking import Filters, rank_patterns, read_wish
 from nematex.web.rooms.common import download, filters, find_cloth, shop
@@ -30,7 +30,15 @@ def cloth(cloth_id: int) -> str:
 
 
 def _form(values: dict[str, str], record_id: int | None, fault: FieldFault | None = None) -> str:
-    return render_template("shelf/form.html", values=values, fields=FIELDS, choices=CHOICES, fault=fault, record_id=record_id)
+    return render_template(
+        "shelf/form.html",
+        values=values,
+        fields=FIELDS,
+        choices=CHOICES,
+        fault=fault,
+        record_id=record_id,
+        cloth_names=cloth_names(),
+    )
 
 
 @room.get("/new")
