@@ -56,6 +56,15 @@ def test_a_heading_gives_its_unit_to_bare_numbers() -> None:
     assert str(record.price_per_m) == "10.0000"
 
 
+def test_a_column_has_one_unit_for_its_bare_numbers() -> None:
+    _, metric = rows("code,name,width,weight\nA,tubular rib,70,300\nB,blue lawn,140,18\n")
+    assert [row.record.facts.width_cm for row in metric] == [70, 140]
+    assert metric[1].record.facts.weight_gsm == 18
+    _, imperial = rows("code,name,width,weight\nA,blue denim,59,8\nB,blue lawn,44,2.5\n")
+    assert imperial[0].record.facts.width_cm == pytest.approx(149.86)
+    assert imperial[1].record.facts.weight_gsm == pytest.approx(84.8, abs=0.1)
+
+
 @pytest.mark.parametrize("separator", [",", ";", "\t", "|"])
 @pytest.mark.parametrize("encoding", ["utf-8", "utf-8-sig", "utf-16", "cp1252"])
 def test_separators_and_encodings(separator: str, encoding: str) -> None:

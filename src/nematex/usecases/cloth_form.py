@@ -72,19 +72,24 @@ FIELDS = (
 )  # fmt: skip
 
 
+# Written with its unit, so that a narrow width is not taken for inches when it is read again.
+UNITS = {"weight": " g/m²", "width": " cm", "length": " cm", "percent": " %", "stock": " m"}
+
+
+def _text(value: object, kind: str) -> str:
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    return f"{value:g}{UNITS.get(kind, '')}" if isinstance(value, float) else str(value)
+
+
 def form_values(record: ClothRecord) -> dict[str, str]:
     """A record as the texts of its form."""
-    values = {}
-    for name, value in flat_cloth(record).items():
-        if value is not None and name != "known":
-            values[name] = (
-                ("yes" if value else "no")
-                if isinstance(value, bool)
-                else f"{value:g}"
-                if isinstance(value, float)
-                else str(value)
-            )
-    return values
+    fields = import_fields()
+    return {
+        name: _text(value, fields[name].kind)
+        for name, value in flat_cloth(record).items()
+        if value is not None and name != "known"
+    }
 
 
 def record_from_form(values: dict[str, str], old: ClothRecord | None, codes: set[str]) -> ClothRecord:

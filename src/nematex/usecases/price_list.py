@@ -144,11 +144,28 @@ def _text(text: str, field: str, name: str) -> str:
     return text
 
 
-def read_cell(text: str, heading: str, field: ImportField) -> Any:
-    """One cell as a value; raises FieldFault."""
+# Bare numbers above these cannot be inches or ounces, and then no number of their column is.
+METRIC_ABOVE = {"width": (72.0, "cm"), "weight": (20.0, "gsm")}
+
+
+def column_units(sheet: SheetText, mapping: Mapping[int, str]) -> dict[int, Any]:
+    """Column → unit of its bare numbers: from its heading, else from its largest bare number."""
+    units: dict[int, Any] = {}
+    for at, name in mapping.items():
+        kind = import_fields()[name].kind
+        units[at] = _bare_unit(sheet.header[at], kind)
+        if units[at] is None and kind in METRIC_ABOVE:
+            bare = [float(row[at].replace(",", ".")) for _, row in sheet.rows if re.fullmatch(r"\d+(?:[.,]\d+)?", row[at])]
+            above, unit = METRIC_ABOVE[kind]
+            units[at] = unit if bare and max(bare) > above else None
+    return units
+
+
+def read_cell(text: str, heading: str, field: ImportField, bare: Any = None) -> Any:
+    """One cell as a value; `bare` is the unit of a number without one; raises FieldFault."""
     if re.match(r"[=@]|[+-](?![\d.,])", text):
         raise FieldFault(heading, text[:40], "looks like a spreadsheet formula; put its value instead")
-    bare = _bare_unit(heading, field.kind)
+    bare = bare or _bare_unit(heading, field.kind)
     readers: dict[str, Callable[[str], Any]] = {
         "weight": lambda cell: read_weight_gsm(cell, heading, bare),
         "width": lambda cell: read_width_cm(cell, heading, bare),
@@ -168,7 +185,9 @@ def read_cell(text: str, heading: str, field: ImportField) -> Any:
     return readers[field.kind](text)
 
 
-def _values(cells: list[str], header: list[str], mapping: Mapping[int, str], row: int) -> tuple[dict[str, Any], list[RowFault]]:
+def _values(
+    cells: list[str], header: list[str], mapping: Mapping[int, str], units: Mapping[int, Any], row: int
+) -> tuple[dict[str, Any], list[RowFault]]:
     values: dict[str, Any] = {}
     faults = []
     fields = import_fields()
@@ -177,7 +196,7 @@ def _values(cells: list[str], header: list[str], mapping: Mapping[int, str], row
         if not text or text.casefold() in ("n/a", "na", "-", "tbc", "?"):
             continue
         try:
-            values[name] = read_cell(text, header[at], fields[name])
+            values[name] = read_cell(text, header[at], fields[name], units.get(at))
         except FieldFault as fault:
             faults.append(RowFault(row, header[at], text[:60], fault.rule))
     return values, faults
@@ -216,20 +235,21 @@ def make_record(values: dict[str, Any], supplier: str = "") -> ClothRecord:
 def read_rows(sheet: SheetText, mapping: Mapping[int, str], supplier: str = "") -> list[ReadRow]:
     """Every row as a cloth or as faults; one bad row never stops the list."""
     seen: dict[str, int] = {}
-    by_field = {name: sheet.header[at] for at, name in mapping.items()}
-    return [_read_row(number, cells, sheet.header, mapping, by_field, seen, supplier) for number, cells in sheet.rows]
+    units = column_units(sheet, mapping)
+    return [_read_row(number, cells, sheet, mapping, units, seen, supplier) for number, cells in sheet.rows]
 
 
 def _read_row(
     number: int,
     cells: list[str],
-    header: list[str],
+    sheet: SheetText,
     mapping: Mapping[int, str],
-    by_field: Mapping[str, str],
+    units: Mapping[int, Any],
     seen: dict[str, int],
     supplier: str,
 ) -> ReadRow:
-    values, faults = _values(cells, header, mapping, number)
+    by_field = {name: sheet.header[at] for at, name in mapping.items()}
+    values, faults = _values(cells, sheet.header, mapping, units, number)
 
     def add(field: str, value: object, message: str) -> None:
         faults.append(RowFault(number, by_field.get(field, field), str(value)[:60], message))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Flask, Response, render_template, request
+from flask import Flask, Response, g, render_template, request
 from flask_wtf.csrf import CSRFError, CSRFProtect
 
 from nematex.core.errors import FieldFault
@@ -58,7 +58,7 @@ def _headers(response: Response) -> Response:
 
 
 def _context(app: Flask) -> dict[str, Any]:
-    if request.endpoint in ("static", "home.health"):
+    if request.endpoint in ("static", "home.health") or g.get("lost"):
         return {}
     settings = app.extensions["shop"].settings()
     return {"voice": Voice.of(settings), "shop_name": settings.get("shop", "Your shop"), "settings": settings}
@@ -85,10 +85,9 @@ def _errors(app: Flask) -> None:
         ),
     )
     app.register_error_handler(FieldFault, lambda fault: _page(400, "That cannot be used", str(fault)))
-    app.register_error_handler(
-        DatabaseGone,
-        lambda _: (
-            render_template("lost.html", title="The database does not answer"),
-            503,
-        ),
-    )
+    app.register_error_handler(DatabaseGone, _lost)
+
+
+def _lost(_: Exception) -> tuple[str, int]:
+    g.lost = True  # so that this page asks the database nothing
+    return render_template("lost.html", title="The database does not answer"), 503
