@@ -104,4 +104,4 @@ def test_a_size_that_is_not_there_names_the_choices() -> None:
 
 @pytest.mark.parametrize(("metres", "cut"), [(0.2, 0.5), (1.0, 1.0), (1.01, 1.1), (2.3000001, 2.3), (2.31, 2.4)])
 def test_the_cut_rounds_up_to_ten_centimetres(metres: float, cut: float) -> None:
-    assert round_up_to_cut(metres) == pytest.approx(cut)
+    assert round_up_to_cut(metres, 10, 50) == pytest.approx(cut)

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import pytest
+from envelope_texts import TEXTS
 
 from nematex.core.envelope import Reading, read_envelope
 from nematex.core.lexicon import key
@@ -165,3 +168,22 @@ def test_every_cloth_name_is_read_back(kind: object) -> None:
     name = kind.name  # type: ignore[attr-defined]
     found = types(read(f"for example {name}, nothing else"))
     assert name in found or key(name) in {key(word) for word in TABLES.lexicon.groups}
+
+
+@pytest.mark.parametrize(("text", "wanted"), TEXTS, ids=[text[:40] for text, _ in TEXTS])
+def test_texts_in_many_styles(text: str, wanted: dict[str, Any]) -> None:
+    reading = read(text)
+    if "structures" in wanted:
+        assert reading.structures == wanted["structures"]
+    if "weights" in wanted:
+        assert reading.weights == wanted["weights"]
+    if "cross" in wanted:
+        assert reading.min_cross_pct == wanted["cross"]
+    if "length" in wanted:
+        assert reading.min_length_pct == wanted["length"]
+    if "hands" in wanted:
+        assert [word for word, _ in reading.hands] == wanted["hands"]
+    assert wanted.get("cloths", set()) <= types(reading)
+    assert not wanted.get("without", set()) & types(reading)
+    assert wanted.get("avoid", set()) == reading.avoid_structures
+    assert wanted.get("out", set()) <= {name for item in reading.avoid_cloths for name in item.types}

@@ -17,11 +17,6 @@ from nematex.core.pattern import Pattern, Requirement, Wish
 from nematex.core.tables import Tables
 from nematex.core.units import CM_PER_INCH, CM_PER_YARD, trim
 
-CUT_STEP_CM = 10.0
-LEAST_CUT_CM = 50.0
-# One-way print or nap where the table is without nap, on laid garments: more on narrow cloth. Prototype figures.
-ONE_WAY_SHARE = ((115.0, 0.15), (200.0, 0.06), (math.inf, 0.0))
-
 
 @dataclass(frozen=True)
 class Amount:
@@ -86,16 +81,17 @@ def _at_width(
     return length, row
 
 
-def round_up_to_cut(length_m: float) -> float:
-    """Up to the next 10 cm, from half a metre: what the shop cuts."""
-    steps = math.ceil(round(length_m * 100 / CUT_STEP_CM, 4))
-    return max(steps * CUT_STEP_CM, LEAST_CUT_CM) / 100
+def round_up_to_cut(length_m: float, step_cm: float, least_cm: float) -> float:
+    """Length in m up to the next step that the shop cuts, and not below its least cut."""
+    steps = math.ceil(round(length_m * 100 / step_cm, 4))
+    return max(steps * step_cm, least_cm) / 100
 
 
 def amount(cloth: Cloth, pattern: Pattern, wish: Wish, tables: Tables) -> Amount | None:
     """Metres of this cloth for one garment, or None without a requirement table; raises UnknownChoice."""
     if not pattern.requirements or wish.part:
         return None
+    rule = tables.judging["amount"]
     receipt: list[str] = []
     rows = list(pattern.requirements)
     view = _pick(rows, "view", wish.view, [row.view for row in rows], receipt)
@@ -107,13 +103,13 @@ def amount(cloth: Cloth, pattern: Pattern, wish: Wish, tables: Tables) -> Amount
     one_way = cloth.print.direction == "one-way" or cloth.nap
     length, row = _at_width(rows, cloth, one_way, tables, receipt)
     if one_way and not row.with_nap:
-        share = next(share for width, share in ONE_WAY_SHARE if cloth.width.best <= width)
+        share = next(share for width, share in rule["one_way"] if cloth.width.best <= width)
         if share:
             length *= 1 + share
             why = "One-way print" if cloth.print.direction == "one-way" else "Nap"
             receipt.append(f"{why}, and the table is without nap: {share * 100:.0f} % more, {trim(length, 2)} m.")
     repeat = cloth.print.repeat_length_cm
-    if repeat and repeat >= 5:
+    if repeat and repeat >= tables.judging["print"]["match_from_cm"]:
         length += repeat / 100
         receipt.append(f"Pattern repeat {repeat:.0f} cm: one repeat more to match, {trim(length, 2)} m.")
     if cloth.shrink.high > 0 and cloth.shrink.best > 0:
@@ -121,6 +117,7 @@ def amount(cloth: Cloth, pattern: Pattern, wish: Wish, tables: Tables) -> Amount
         length /= 1 - shrink / 100
         how = "measured" if cloth.shrink.low == cloth.shrink.high else "half of what its name may shrink"
         receipt.append(f"Shrinks {trim(shrink)} % in length ({how}): {trim(length, 2)} m before the wash.")
-    cut = round_up_to_cut(length)
-    receipt.append(f"Rounded up to what is cut (10 cm steps, from half a metre): {trim(cut, 2)} m.")
+    step, least = rule["cut_step_cm"], rule["least_cut_cm"]
+    cut = round_up_to_cut(length, step, least)
+    receipt.append(f"Rounded up to what is cut ({step:.0f} cm steps, from {least:.0f} cm): {trim(cut, 2)} m.")
     return Amount(cut, tuple(receipt))

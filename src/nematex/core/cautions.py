@@ -7,8 +7,6 @@ from nematex.core.demand import Demand
 from nematex.core.tables import Tables
 
 SYNTHETIC = ("synthetic", "semi-synthetic")
-BIG_MOTIF_CM = 8.0
-SHRINKS_FROM_PCT = 5.0
 
 
 def _share(cloth: Cloth, kinds: tuple[str, ...], tables: Tables) -> float:
@@ -24,9 +22,9 @@ def _share(cloth: Cloth, kinds: tuple[str, ...], tables: Tables) -> float:
     )
 
 
-def _has(cloth: Cloth, *names: str) -> bool:
+def _has(cloth: Cloth, least: float, *names: str) -> bool:
     if cloth.fibres and cloth.fibres.shares:
-        return cloth.fibres.share(*names) >= 0.2
+        return cloth.fibres.share(*names) >= least
     return cloth.type is not None and all(bool(set(blend) & set(names)) for blend in cloth.type.fibres)
 
 
@@ -37,7 +35,7 @@ def cautions(cloth: Cloth, demand: Demand, tables: Tables) -> list[str]:
     words = {word.casefold() for word in (*pattern.details, *(d for part in pattern.parts for d in part.details))}
     child = pattern.wearer == "child"
     night = pattern.nightwear or bool(details & {"sleepwear", "dressing gown"})
-    kind = cloth.type
+    kind, limits = cloth.type, tables.judging["cautions"]
     sheer = cloth.sheer.best >= tables.judging["cover"]["caution_from"]
     rules = {
         "child nightwear": night and child,
@@ -48,15 +46,15 @@ def cautions(cloth: Cloth, demand: Demand, tables: Tables) -> list[str]:
         "sheer bottom": sheer and made.bifurcated and not pattern.lined,
         "sheer": sheer and not made.bifurcated and not pattern.lined,
         "one-way": cloth.print.direction == "one-way",
-        "big motif": (cloth.print.scale_cm or 0) > BIG_MOTIF_CM,
+        "big motif": (cloth.print.scale_cm or 0) > tables.judging["print"]["large_cm"],
         "nap": cloth.nap,
-        "shrink": cloth.shrink.high >= SHRINKS_FROM_PCT,
-        "fray": bool(kind and kind.fray >= 2),
-        "creep": cloth.structure == "woven" and cloth.bend.best < 1.5,
+        "shrink": cloth.shrink.high >= limits["shrinks_from_pct"],
+        "fray": bool(kind and kind.fray >= limits["frays_from"]),
+        "creep": cloth.structure == "woven" and cloth.bend.best < limits["fluid_below_cm"],
         "furnishing": bool(kind and kind.use == "furnishing"),
         "occasion": bool(kind and kind.use == "occasion"),
-        "heat": _share(cloth, SYNTHETIC, tables) >= 0.3,
-        "wool itch": _has(cloth, "wool", "mohair", "alpaca"),
+        "heat": _share(cloth, SYNTHETIC, tables) >= limits["synthetic_from"],
+        "wool itch": _has(cloth, limits["itches_from"], "wool", "mohair", "alpaca"),
         "bamboo": "bamboo" in f"{cloth.name} {cloth.fibres.label if cloth.fibres else ''}".casefold()
         or bool(kind and "bamboo" in kind.name),
         "dust": bool(kind and kind.name in ("sequin knit", "faux fur", "teddy fleece")),

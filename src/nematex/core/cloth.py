@@ -26,12 +26,6 @@ HOW_KNOWN = {
     "hand": Known.JUDGED,
     "sheer": Known.JUDGED,
 }
-# Ranges where not even the cloth's name is known: what its structure allows. Common practice, no source.
-_ANY = {
-    "woven": {"weight": (60, 400), "bend": (1.1, 3.8), "cross": (0, 8), "length": (0, 5), "thick": (0.15, 1.0)},
-    "knit": {"weight": (130, 360), "bend": (0.8, 2.6), "cross": (12, 90), "length": (8, 60), "thick": (0.4, 1.8)},
-    "net": {"weight": (15, 200), "bend": (1.1, 3.0), "cross": (0, 15), "length": (0, 10), "thick": (0.15, 1.0)},
-}
 
 
 @dataclass(frozen=True, slots=True)
@@ -107,7 +101,7 @@ def _bend(facts: ClothFacts, kind: ClothType | None, structure: str, tables: Tab
         hand = tables.cloth_hands[key(facts.hand)].bend_cm
         return Estimate(hand.low, hand.high, hand.middle, Known.JUDGED)
     if kind is None:
-        return Estimate.typical(*_ANY[structure]["bend"])
+        return Estimate.typical(*tables.judging["any"][structure]["bend_cm"])
     return Estimate.typical(kind.bend_cm.low, kind.bend_cm.high)
 
 
@@ -151,16 +145,16 @@ def known_cloth(facts: ClothFacts, tables: Tables) -> Cloth:
     fibres = read_fibres(facts.fibres, tables.fibres) if facts.fibres else None
     kind, unread = _resolve(facts, fibres, tables)
     structure = facts.structure or (kind.structure if kind else "woven")
-    any_of = _ANY[structure]
+    any_of = tables.judging["any"][structure]
     same = kind is not None and kind.structure == structure
     spread = tables.judging["spread"]
 
-    def typical(attribute: str, fallback: str) -> Range:
-        return getattr(kind, attribute) if same else Range(*any_of[fallback])
+    def typical(attribute: str) -> Range:
+        return getattr(kind, attribute) if same else Range(*any_of[attribute])
 
-    weight = kind.weight_gsm if kind else Range(*any_of["weight"])
+    weight = kind.weight_gsm if kind else Range(*any_of["weight_gsm"])
     stretch = (spread["judged_stretch"], spread["typical_stretch"])
-    cross = typical("stretch_cross_pct", "cross")
+    cross = typical("stretch_cross_pct")
     if structure == "woven" and fibres and fibres.share("elastane") >= tables.judging["fibre"]["elastane_in_woven"]:
         cross = Range(max(cross.low, 8.0), max(cross.high, 25.0))
     recovery = None
@@ -198,14 +192,14 @@ def known_cloth(facts: ClothFacts, tables: Tables) -> Cloth:
         bend=_bend(facts, kind if same else None, structure, tables),
         stretch_cross=_share_estimate(facts.stretch_cross_pct, facts, "stretch_cross_pct", cross, stretch),
         stretch_length=_share_estimate(
-            facts.stretch_length_pct, facts, "stretch_length_pct", typical("stretch_length_pct", "length"), stretch
+            facts.stretch_length_pct, facts, "stretch_length_pct", typical("stretch_length_pct"), stretch
         ),
         recovery=recovery,
         thickness=_share_estimate(
             facts.thickness_mm,
             facts,
             "thickness_mm",
-            kind.thickness_mm if kind else Range(*any_of["thick"]),
+            kind.thickness_mm if kind else Range(*any_of["thickness_mm"]),
             (spread["judged_thickness"], spread["typical_thickness"]),
         ),
         width=width,

@@ -92,6 +92,7 @@ def _general_weight(named: list[NamedCloths], weights: list[str], tables: Tables
     """A weight word for the whole list narrows its group words ('lightweight wovens: cotton, crepe')."""
     if not weights:
         return named
+    fits = tables.judging["words"]["group_fits"]
     kept = []
     for item in named:
         fit = []
@@ -100,7 +101,7 @@ def _general_weight(named: list[NamedCloths], weights: list[str], tables: Tables
             spans = [tables.weight_word(word, row.structure).pattern_gsm for word in weights]
             low, high = min(span.low for span in spans), max(span.high for span in spans)
             inside = min(high, row.weight_gsm.high) - max(low, row.weight_gsm.low)
-            if inside >= 0.3 * (row.weight_gsm.high - row.weight_gsm.low) or key(name) == key(item.words):
+            if inside >= fits * (row.weight_gsm.high - row.weight_gsm.low) or key(name) == key(item.words):
                 fit.append(name)
         narrow = tuple(fit) if fit and len(item.types) > 1 and not item.weight else item.types
         kept.append(NamedCloths(item.words, narrow, item.weight, item.gsm, item.condition, item.part))
@@ -199,12 +200,12 @@ def _least(value: float | None, share: float, source: str) -> Window | None:
     return Window(low=value, tolerance_low=value * share, sources=(source,)) if value else None
 
 
-def _implied_cross(structure: str, rows: list[ClothType]) -> Window | None:
+def _implied_cross(structure: str, rows: list[ClothType], tolerance: float) -> Window | None:
     """Where a knit pattern names cloths but no number, about the least stretch among them is wanted."""
     lows = [row.stretch_cross_pct.low for row in rows if row.structure == "knit"]
     if structure != "knit" or not lows:
         return None
-    return Window(low=min(lows), tolerance_low=min(lows) / 2, sources=("the knits named",))
+    return Window(low=min(lows), tolerance_low=min(lows) * tolerance, sources=("the knits named",))
 
 
 def _conditions(named: list[NamedCloths], made: Making, pattern: Pattern, wish: Wish) -> dict[str, str]:
@@ -273,7 +274,7 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None
         bend_by_word=_avoided_bend(reading, tables),
         min_cross=_least(asked_cross, tolerance["stretch"], "the envelope's least stretch"),
         min_length=_least(asked_length, tolerance["stretch"], "the envelope's least stretch lengthwise"),
-        implied_cross=None if asked_cross else _implied_cross(structure, rows),
+        implied_cross=None if asked_cross else _implied_cross(structure, rows, judging["words"]["implied_tolerance"]),
         max_cross=Window(
             high=reading.max_cross_pct,
             tolerance_high=max(reading.max_cross_pct * tolerance["stretch"], 2.0),

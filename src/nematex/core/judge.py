@@ -21,10 +21,7 @@ from nematex.core.tables import Tables
 from nematex.core.verdict import Codes, Column, Floats, Verdict, Window
 
 NAMES = tuple(CHECKS)
-# The score sorts within a verdict: each verdict owns a quarter of 0 to 100, shared out by these weights.
-QUARTER = 25.0
-LOOK_SHARE, WEIGHT_SHARE, KNOWN_SHARE, CLEAN_SHARE, NAMED_SHARE = 0.40, 0.20, 0.15, 0.15, 0.10
-LOOK_AIM = {"flowing": 1.3, "balanced": 2.0, "structured": 2.8}
+QUARTER = 25.0  # of 0 to 100 belong to each verdict; data/judging.toml says what ranks first within it
 
 
 @dataclass(frozen=True)
@@ -53,13 +50,14 @@ class Judgement:
     @cached_property
     def score(self) -> Floats:
         """0 to 100: the verdict's quarter, and within it look, weight, how well known, and being on the list."""
-        look = _closeness(self.cloths.bend, self._windows("drape"), self.demand.wish.look, LOOK_AIM[self.demand.wish.look])
-        weight = _closeness(self.cloths.weight, self._windows("weight"), "balanced", None)
+        part, look = self.tables.judging["score"], self.tables.judging["look"][self.demand.wish.look]
+        drape = _closeness(self.cloths.bend, self._windows("drape"), look["share"], look["aim_cm"])
+        weight = _closeness(self.cloths.weight, self._windows("weight"), 0.5, None)
         known = (self.cloths.weight.known + self.cloths.bend.known) / (2.0 * Known.MEASURED)
         clean = np.mean([codes == Verdict.SUITS for codes in self.checks.values()], axis=0)
-        within = LOOK_SHARE * look + WEIGHT_SHARE * weight + KNOWN_SHARE * known + CLEAN_SHARE * clean
-        within = within + NAMED_SHARE * self.named
-        within = np.where(self.cloths.used_for("occasion"), within * 0.8, within)
+        within = part["look"] * drape + part["weight"] * weight + part["known"] * known
+        within = within + part["clean"] * clean + part["named"] * self.named
+        within = np.where(self.cloths.used_for("occasion"), within * part["occasion"], within)
         score: Floats = QUARTER * (Verdict.AGAINST - self.verdict) + (QUARTER - 0.1) * np.clip(within, 0, 1)
         return score
 
@@ -110,11 +108,11 @@ def _speaks(finding: Finding, at: int) -> bool:
     return finding.window is None or bool(np.isfinite(finding.margin[at]))
 
 
-def _closeness(column: Column, windows: tuple[Window | None, Window | None], look: str, aim: float | None) -> Floats:
+def _closeness(column: Column, windows: tuple[Window | None, Window | None], share: float, aim: float | None) -> Floats:
     """1 at the target, falling to about 0.37 half a window away; 0.5 where nothing is aimed at."""
     parts = []
     for window in windows:
-        target = window.target(look) if window else None
+        target = window.target(share) if window else None
         if window is None or target is None:
             half = 0.8
             parts.append(np.full(len(column.best), 0.5) if aim is None else np.exp(-(((column.best - aim) / half) ** 2)))

@@ -46,11 +46,10 @@ class Window:
     tolerance_high: float = 0.0
     sources: tuple[str, ...] = ()
 
-    def target(self, look: str) -> float | None:
-        """The point aimed at: low in the window for a flowing look, high for a structured one."""
+    def target(self, share: float) -> float | None:
+        """The point aimed at, at a share of the window; None where an edge is open."""
         if not (np.isfinite(self.low) and np.isfinite(self.high)):
             return None
-        share = {"flowing": 0.2, "balanced": 0.5, "structured": 0.8}[look]
         return self.low + share * (self.high - self.low)
 
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from nematex.core.cloth import Cloth
 from nematex.core.fibres import FibreContent
 from nematex.core.units import CM_PER_INCH, oz_yd2_from_gsm, say_length, say_weight, say_width
+from nematex.tables import trade_tables
 
 OTHER_WORDS = {
     "viscose": ("viscose", "rayon"),
@@ -84,8 +85,9 @@ def _span(low: float, high: float, places: int = 0) -> str:
 
 
 def hand_word(bend_cm: float) -> str:
-    """The hand word for a bending length in cm. Common practice, no source."""
-    for limit, word in ((1.35, "fluid"), (1.85, "soft"), (2.45, "moderate"), (3.25, "crisp")):
-        if bend_cm < limit:
-            return word
-    return "stiff"
+    """The hand word for a bending length in cm: a range that holds it, of two the one whose middle is nearer."""
+    hands = trade_tables().cloth_hands.values()
+    return min(
+        hands,
+        key=lambda hand: (not hand.bend_cm.low <= bend_cm <= hand.bend_cm.high, abs(hand.bend_cm.middle - bend_cm)),
+    ).word

@@ -28,11 +28,21 @@ class Shelf:
 
     version: str
     records: list[ClothRecord]
+    before: Shelf | None = None  # the state it came from: cloths that did not change are taken over
 
     @cached_property
     def cloths(self) -> list[Cloth]:
         tables = trade_tables()
-        return [known_cloth(record.facts, tables) for record in self.records]
+        old = {}
+        if self.before:
+            old = {
+                record.id: (record.facts, cloth) for record, cloth in zip(self.before.records, self.before.cloths, strict=True)
+            }
+            object.__setattr__(self, "before", None)
+        return [
+            found[1] if (found := old.get(record.id)) and found[0] == record.facts else known_cloth(record.facts, tables)
+            for record in self.records
+        ]
 
     @cached_property
     def columns(self) -> ClothColumns:
@@ -96,7 +106,7 @@ class Shop:
                 return self._shelf
             with self._lock:
                 if self._shelf is None or self._shelf.version != version:
-                    self._shelf = Shelf(version, cloth_store.all_cloths(work))
+                    self._shelf = Shelf(version, cloth_store.all_cloths(work), self._shelf)
                 return self._shelf
 
     def drawer(self) -> Drawer:

@@ -94,7 +94,11 @@ def strip(check: str, answer: CheckAnswer, cloth: Cloth, look: str) -> Strip:
             middle = (left + right) / 2
             left, right = max(middle - LEAST_BAR / 2, 0), min(middle + LEAST_BAR / 2, 100)
         bar = (round(left, 2), round(right, 2))
-    target = window.target(look if check == "drape" else "balanced") if window and check in ("drape", "weight") else None
+    target = (
+        window.target(trade_tables().judging["look"][look if check == "drape" else "balanced"]["share"])
+        if window and check in ("drape", "weight")
+        else None
+    )
     return Strip(
         check,
         unit,

@@ -18,8 +18,8 @@ from nematex.core.verdict import Verdict, Window
 MEASURE = "Push a strip over the 41.5° ramp: half the overhang is the bending length."
 
 
-def _say(window: Window, part: str, why: str = "", mend: str = "", look: str = "balanced") -> Say:
-    target = window.target(look)
+def _say(window: Window, part: str, why: str = "", mend: str = "", look: str = "balanced", share: float = 0.5) -> Say:
+    target = window.target(share)
 
     def say(cloth: Cloth, verdict: Verdict) -> Words:
         has, asks = say_estimate(cloth.bend, "cm"), say_window(window, "cm")
@@ -57,7 +57,7 @@ def check_drape(bench: Bench) -> list[Finding]:
         limits = _detail_window(bench, detail)
         if limits:
             mend = sentence(detail.remedy)
-            say = _say(limits, f"the {detail.name}", detail.why, mend, demand.wish.look)
+            say = _say(limits, f"the {detail.name}", detail.why, mend, demand.wish.look, _aim(bench))
             finding = bench.against_window(f"drape {detail.name}", cloths.bend, limits, say)
             findings.append(at_most(only(finding, bench.applies(detail)), bench.named))
     if not findings:
@@ -67,6 +67,12 @@ def check_drape(bench: Bench) -> list[Finding]:
 
         findings.append(bench.flat("drape unasked", np.zeros(len(cloths), dtype=np.int8), nothing))
     return findings
+
+
+def _aim(bench: Bench) -> float:
+    """Where in the window the wanted look aims, as a share of it."""
+    share: float = bench.tables.judging["look"][bench.demand.wish.look]["share"]
+    return share
 
 
 def _by_list(bench: Bench) -> list[Finding]:
@@ -84,7 +90,7 @@ def _by_list(bench: Bench) -> list[Finding]:
         lows = [d.flowing_bend_lo_cm for d in demand.made.details if d.flowing_bend_lo_cm is not None]
         if lows and demand.wish.look == "flowing":
             window = replace(window, low=min(window.low, *lows))
-        say = _say(window, "the list", look=demand.wish.look)
+        say = _say(window, "the list", look=demand.wish.look, share=_aim(bench))
         finding = bench.against_window("drape list", cloths.bend, window, say)
         findings.append(at_most(only(finding, mask), free | bench.welcome))
     return findings

@@ -13,8 +13,6 @@ from nematex.core.columns import ONE_WAY
 from nematex.core.tables import Detail
 from nematex.core.verdict import Mask, Shares, Verdict, Window, compare
 
-LARGE_CM = 8.0
-
 
 def check_fibre(bench: Bench) -> list[Finding]:
     """Findings on name, fibre, press and print."""
@@ -223,6 +221,7 @@ def _refused(bench: Bench, detail: Detail) -> Finding:
 def _print(bench: Bench) -> Finding:
     """Prints and naps that the envelope rules out, and a large one-way print on the bias."""
     cloths, avoid = bench.cloths, bench.demand.reading.avoid_prints
+    large = bench.tables.judging["print"]["large_cm"]
     verdict = np.zeros(len(cloths), dtype=np.int8)
     one_way = cloths.direction == ONE_WAY
     if "one-way" in avoid:
@@ -230,9 +229,9 @@ def _print(bench: Bench) -> Finding:
     if "nap" in avoid:
         verdict = np.where(cloths.nap, Verdict.AGAINST, verdict)
     if "large" in avoid:
-        verdict = np.where(cloths.print_scale_cm >= LARGE_CM, Verdict.AGAINST, verdict)
+        verdict = np.where(cloths.print_scale_cm >= large, Verdict.AGAINST, verdict)
     if bench.demand.made.has("bias cut"):
-        big = one_way & (cloths.print_scale_cm >= LARGE_CM)
+        big = one_way & (cloths.print_scale_cm >= large)
         verdict = np.where(big, np.maximum(verdict, Verdict.WITH_CARE), verdict)
 
     def say(cloth: Cloth, verdict: Verdict) -> Words:

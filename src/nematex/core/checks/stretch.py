@@ -189,7 +189,7 @@ def _band(bench: Bench) -> Finding:
     """Bands and cuffs are cut short and stretched on."""
     detail = bench.tables.details.by_key["band"]
     least = detail.stretch_lo_pct or 0.0
-    window = Window(low=least, tolerance_low=least * 0.25, sources=("band",))
+    window = Window(low=least, tolerance_low=least * bench.tables.judging["words"]["band_tolerance"], sources=("band",))
     finding = bench.against_window("band", bench.cloths.stretch_cross, window, _say("across", window, "a band"))
     return only(finding, bench.cloths.knit)
 

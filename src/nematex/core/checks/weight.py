@@ -14,8 +14,6 @@ from nematex.core.tables import Detail
 from nematex.core.verdict import Verdict, Window
 
 WEIGH = "Weigh a 10 × 10 cm square: grams × 100."
-CRISP_CM = 2.4
-SHEER_FROM = 2
 
 
 def _say(window: Window, part: str, why: str = "", mend: str = "") -> Say:
@@ -79,9 +77,10 @@ def _light_sheers(bench: Bench, finding: Finding) -> Finding:
     cloths, made = bench.cloths, bench.demand.made
     if not any(detail.light_sheers for detail in made.details):
         return finding
-    crisp = (cloths.bend.best >= CRISP_CM) | (made.fit == "free")
+    rule = bench.tables.judging["sheers"]
+    crisp = (cloths.bend.best >= rule["crisp_cm"]) | (made.fit == "free")
     light = cloths.weight.best <= (finding.window.high if finding.window else np.inf)
-    return at_most(finding, (cloths.sheer.low >= SHEER_FROM) & crisp & light, Verdict.SUITS)
+    return at_most(finding, (cloths.sheer.low >= rule["from"]) & crisp & light, Verdict.SUITS)
 
 
 def _by_detail(bench: Bench, detail: Detail) -> list[Finding]:

@@ -11,8 +11,6 @@ from dataclasses import dataclass
 from nematex.core.estimate import Range
 from nematex.core.units import gsm_from_oz_yd2
 
-ABOUT = 0.15  # how far "about 200 g/m²" reaches to either side; common practice, no source
-
 _NUMBER = r"(\d+(?:\.\d+)?)"
 _LEAST = (
     r"(?:(?:with|has|have|having|of|a|an|needs?|requires?|must have)\s+)*"
@@ -69,7 +67,7 @@ def _axis(words: str | None) -> str | None:
     return "length" if re.search(r"length|along|vertical", words) else "cross"
 
 
-def _stretch(match: re.Match[str], axis_before: str | None) -> Figure:
+def _stretch(match: re.Match[str]) -> Figure:
     numbers = [float(part) for part in match.groups() if part and re.fullmatch(r"\d+(?:\.\d+)?", part)]
     way = match["way"] or ""
     axis = _axis(match["after"]) or _axis(match["before"])
@@ -82,7 +80,7 @@ def _to_gsm(value: float, unit: str) -> float:
     return gsm_from_oz_yd2(value) if unit.startswith("o") else value
 
 
-def _mass(match: re.Match[str]) -> Figure:
+def _mass(match: re.Match[str], about: float) -> Figure:
     value = _to_gsm(float(match[2]), match[3])
     word, tail = match["word"] or "", match["tail"] or ""
     if word.startswith(_AT_MOST) or "less" in tail or "lighter" in tail or "under" in tail:
@@ -90,7 +88,7 @@ def _mass(match: re.Match[str]) -> Figure:
     elif word.startswith(_AT_LEAST) or tail:
         span = Range(value, float("inf"))
     else:
-        span = Range(value * (1 - ABOUT), value * (1 + ABOUT))
+        span = Range(value * (1 - about), value * (1 + about))
     return Figure("gsm", gsm=span, words=match.group().strip())
 
 
@@ -100,8 +98,11 @@ def _mass_span(match: re.Match[str]) -> Figure:
     return Figure("gsm", gsm=Range(low, high), words=match.group().strip())
 
 
-def lift_figures(text: str) -> tuple[str, list[Figure]]:
-    """The text with its figures replaced by marks, and the figures in the order of their marks."""
+def lift_figures(text: str, about: float) -> tuple[str, list[Figure]]:
+    """The text with its figures replaced by marks, and the figures in the order of their marks.
+
+    `about` is how far a number without "up to" or "at least" reaches to either side, as a share of it.
+    """
     figures: list[Figure] = []
 
     def keep(figure: Figure) -> str:
@@ -109,7 +110,7 @@ def lift_figures(text: str) -> tuple[str, list[Figure]]:
         return f" §{len(figures) - 1} "
 
     text = _MASS_SPAN.sub(lambda match: keep(_mass_span(match)), text)
-    text = _MASS_ONE.sub(lambda match: keep(_mass(match)), text)
+    text = _MASS_ONE.sub(lambda match: keep(_mass(match, about)), text)
     text = _STRETCHES_TO.sub(
         lambda match: (
             keep(Figure("cross", stretch_pct=round(100 * (float(match[2]) / float(match[1]) - 1), 1), words=match.group()))
@@ -119,5 +120,5 @@ def lift_figures(text: str) -> tuple[str, list[Figure]]:
         text,
     )
     for pattern in _STRETCH:
-        text = pattern.sub(lambda match: keep(_stretch(match, None)), text)
+        text = pattern.sub(lambda match: keep(_stretch(match)), text)
     return text, figures

@@ -13,10 +13,6 @@ from nematex.core.estimate import Range
 from nematex.core.lexicon import key
 from nematex.core.tables import Tables
 
-STABLE_MAX_PCT = 35.0
-RIGID_MAX_PCT = 8.0
-STRETCHY_MIN_PCT = 20.0
-FOUR_WAY_MIN_PCT = 25.0
 LOOK_AHEAD = 9
 
 
@@ -26,6 +22,7 @@ class _Reader:
     def __init__(self, reading: Reading, tables: Tables, figures: list[Figure], avoid: bool) -> None:
         self.reading = reading
         self.tables = tables
+        self.rule = tables.judging["words"]
         self.figures = figures
         self.default_avoid = self.avoid = avoid
         self.weak = False
@@ -159,14 +156,16 @@ class _Reader:
             reading.recovers = True
         elif self.avoid or item.value == "rigid":
             if item.value != "stable":
-                reading.max_cross_pct = RIGID_MAX_PCT
+                reading.max_cross_pct = self.rule["rigid_most_pct"]
         elif item.value == "stable":
-            reading.max_cross_pct = STABLE_MAX_PCT
+            reading.max_cross_pct = self.rule["stable_most_pct"]
         elif reading.min_cross_pct is None:
             reading.stretchy = True
-            reading.min_cross_pct = STRETCHY_MIN_PCT if item.value == "stretchy" else FOUR_WAY_MIN_PCT
+            reading.min_cross_pct = (
+                self.rule["stretchy_least_pct"] if item.value == "stretchy" else self.rule["four_way_least_pct"]
+            )
             if item.value == "both":
-                reading.min_length_pct = FOUR_WAY_MIN_PCT
+                reading.min_length_pct = self.rule["four_way_least_pct"]
 
     def _on_print(self, item: Item, found: list[Item], at: int) -> None:
         if self.avoid:
@@ -201,7 +200,7 @@ class _Reader:
             # 'light to medium weight cottons: lawn, poplin': the noun is a heading, its weight speaks of the whole list.
             (self.reading.avoid_weights if self.avoid else self.reading.weights).append(weight)
         if not self.avoid and key(item.words) == "stable knit" and self.reading.max_cross_pct is None:
-            self.reading.max_cross_pct = STABLE_MAX_PCT
+            self.reading.max_cross_pct = self.rule["stable_most_pct"]
 
     def _add_cloths(self, words: str, types: tuple[str, ...], weight: str | None = None) -> None:
         cloths = self.reading.avoid_cloths if self.avoid else self.reading.cloths
@@ -233,7 +232,7 @@ class _Reader:
             span = gsm or self.tables.weight_word(weight or "medium", row.structure).pattern_gsm
             inside = min(span.high, row.weight_gsm.high) - max(span.low, row.weight_gsm.low)
             overlaps[name] = inside / min(row.weight_gsm.high - row.weight_gsm.low, max(span.high - span.low, 1.0))
-        fitting = tuple(name for name in types if overlaps[name] >= 0.3)
+        fitting = tuple(name for name in types if overlaps[name] >= self.rule["group_fits"])
         return fitting or (max(types, key=lambda name: overlaps[name]),)
 
     # -- conditions and parts --------------------------------------------------------------------
@@ -308,6 +307,6 @@ def read_envelope(text: str, tables: Tables, avoid: bool = False, into: Reading 
     """Read recommended cloths (or, with `avoid`, cloths ruled out); what was not understood is in `unread`."""
     reading = into or Reading()
     reading.text = " / ".join(part for part in (reading.text, text) if part)
-    plain, figures = lift_figures(normalise(text))
+    plain, figures = lift_figures(normalise(text), tables.judging["words"]["about"])
     _Reader(reading, tables, figures, avoid).read(items(plain, tables))
     return reading

@@ -1,0 +1,67 @@
+"""Envelope texts in many styles, with what a practitioner takes from each. All invented; common practice, no source.
+
+Each entry: the text, then what must be read: structures, weights (words), cloths (some of the types), without (types
+that must not be among them), cross and length (least stretch, %), avoid (structures), out (cloths ruled out), hands.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+TEXTS: list[tuple[str, dict[str, Any]]] = [
+    ("Suitable for light to mid-weight fabrics such as cotton lawn, viscose, chambray, linen or crepe",
+     {"weights": ["light to medium"], "cloths": {"cotton lawn", "viscose challis", "chambray", "linen", "textured crepe"}}),
+    ("Lightweight to medium-weight stretch knits such as cotton spandex jersey, rayon jersey (min. 40% stretch)",
+     {"structures": {"knit"}, "weights": ["light to medium"], "cloths": {"cotton jersey", "viscose jersey"}, "cross": 40}),
+    ("Use medium to heavyweight woven fabrics: denim, canvas, twill, corduroy, wool",
+     {"structures": {"woven"}, "weights": ["medium to heavy"], "cloths": {"denim", "canvas", "cotton twill", "corduroy", "tweed"}}),
+    ("Stable knits with 10-20% stretch such as ponte, double knit, scuba",
+     {"cloths": {"ponte", "scuba", "interlock"}, "cross": 10}),
+    ("Designed for woven fabrics with good drape. Try viscose, crepe de chine, silk or lightweight linen.",
+     {"structures": {"woven"}, "cloths": {"viscose crepe", "crepe de chine", "linen light"}, "without": {"linen"}, "hands": ["good drape"]}),
+    ("Medium weight wovens with some body e.g. cotton sateen, linen, brocade. Not suitable for stretch fabrics.",
+     {"weights": ["medium"], "cloths": {"cotton sateen", "brocade"}, "hands": ["some body"]}),
+    ("Fabrics: lightweight cottons, voile, batiste, double gauze, silk",
+     {"cloths": {"cotton voile", "batiste", "double gauze", "silk habotai"}}),
+    ("Sweatshirting, French terry or fleece. Rib for neckband and cuffs.",
+     {"cloths": {"sweatshirt fleece", "french terry", "polar fleece", "rib knit"}}),
+    ("Drapey knits, viscose jersey, modal; at least 50% two way stretch", {"structures": {"knit"}, "cross": 50}),
+    ("Bottom weight wovens with or without stretch", {"structures": {"woven"}, "cloths": {"gabardine", "denim", "cotton twill"}}),
+    ("Woven fabrics with 2-5% elastane such as stretch denim, stretch twill or stretch sateen",
+     {"structures": {"woven"}, "cloths": {"stretch denim", "stretch cotton twill", "stretch cotton sateen"}, "cross": None}),
+    ("4-way stretch knits with 50% stretch horizontally and 30% vertically and good recovery",
+     {"structures": {"knit"}, "cross": 50, "length": 30}),
+    ("Linen, cotton, gingham or crepe; for a dressier version try satin or velvet",
+     {"cloths": {"linen", "gingham", "satin", "cotton velvet"}}),
+    ("Light- or medium-weight woven such as rayon, linen, cotton lawn. Not suitable for plaids or stripes",
+     {"structures": {"woven"}, "weights": ["light to medium"], "cloths": {"viscose challis", "cotton lawn"}}),
+    ("Wool coating, boiled wool, tweed, heavy flannel.",
+     {"cloths": {"wool coating", "boiled wool", "tweed", "heavy flannel"}, "without": {"brushed cotton"}}),
+    ("Any knit with 20%+ stretch", {"structures": {"knit"}, "cross": 20}),
+    ("Lightweight denim (4-7 oz), chambray, linen", {"cloths": {"light denim", "chambray"}, "without": {"heavy denim", "denim"}}),
+    ("Fine wale corduroy, babycord, linen/cotton blends", {"cloths": {"needlecord", "linen cotton"}}),
+    ("For woven fabrics only. Ideal: poplin.", {"structures": {"woven"}, "cloths": {"cotton poplin"}}),
+    ("Soft and floaty: crepe, georgette, challis; avoid anything too stiff or heavy",
+     {"cloths": {"georgette", "viscose challis"}, "hands": ["soft", "floaty"]}),
+    ("Cottons, linens, silks, lightweight wools and rayons", {"cloths": {"chambray", "linen", "silk habotai", "viscose challis"},
+                                                             "without": {"wool coating", "tweed"}}),
+    ("Not recommended for sheer or very lightweight fabrics, or for knits.", {"avoid": {"knit"}, "cloths": set()}),
+    ("Heavy flannel or needlecord, cotton lawn for the pockets", {"cloths": {"heavy flannel", "needlecord", "cotton lawn"}}),
+    ("Light weight, fluid wovens.", {"structures": {"woven"}, "weights": ["light"], "hands": ["fluid"]}),
+    ("Mid weight linens, cotton twill, wool suiting", {"cloths": {"linen", "cotton twill", "wool suiting"}}),
+    ("Jersey, interlock, light ponte", {"cloths": {"cotton jersey", "interlock", "light ponte"}}),
+    ("Double gauze or brushed cotton, never towelling", {"cloths": {"double gauze", "brushed cotton"}, "out": {"towelling"}}),
+    ("Use a crisp cotton such as poplin, but not quilting cotton", {"cloths": {"cotton poplin"}, "out": {"quilting cotton"}}),
+    ("Knits only: 30% stretch across the grain, e.g. ponte", {"structures": {"knit"}, "cloths": {"ponte"}, "cross": 30}),
+    ("Silk charmeuse, habotai, crepe-back satin & georgette", {"cloths": {"satin", "silk habotai", "crepe back satin", "georgette"}}),
+    ("Handkerchief linen, Swiss-style dobby, broderie anglaise", {"cloths": {"linen light", "dobby cotton", "broderie anglaise"}}),
+    ("Wovens – cotton lawn – viscose lawn – lyocell", {"structures": {"woven"}, "cloths": {"cotton lawn", "viscose lawn", "lyocell twill"}}),
+    ("mediumweight jerseys (50 % two-way stretch)", {"weights": [], "cross": 50, "cloths": {"cotton jersey", "wool jersey"}}),
+    ("Rayon challis; rayon crepe; rayon twill", {"cloths": {"viscose challis", "viscose crepe", "viscose twill"}}),
+    ("Jeans: rigid denim of 10 to 14 oz", {"cloths": {"denim", "heavy denim"} & {"denim"}}),
+    ("Swimwear fabric with at least 60% stretch in both directions", {"cross": 60, "length": 60}),
+    ("Linens\nCottons\nWashed silks", {"cloths": {"linen", "cotton poplin", "silk noil"}}),
+    ("Anything from lawn to light denim", {"cloths": {"cotton lawn", "light denim"}}),
+    ("Waffle, towelling, or flannel", {"cloths": {"waffle cotton", "towelling", "brushed cotton"}}),
+    ("Velvet, velour or stretch velvet for a knit look", {"cloths": {"stretch velvet", "cotton velour"}}),
+]  # fmt: skip
