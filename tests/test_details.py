@@ -112,6 +112,27 @@ def test_a_neck_facing_asks_nothing_of_a_woven() -> None:
     assert check("neck facing", "woven", "weight", {**WOVEN_130, "weight_gsm": 70})["verdict"] == "suits"
 
 
+@pytest.mark.parametrize(
+    ("words", "name"),
+    [
+        ("gathered waist seam", "gathers"),
+        ("a cowl at the back", "cowl"),
+        ("Pin-Tucks", "pin tucks"),
+        ("deep inverted pleat", "pleats"),
+    ],
+)
+def test_a_detail_is_found_within_its_words(words: str, name: str) -> None:
+    found = TABLES.details.find_within(words)
+    assert found is not None
+    assert found.name == name
+
+
+def test_the_name_of_a_garment_may_be_a_detail() -> None:
+    stiff = {**WOVEN_130, "bending_length_cm": 3.2}
+    assert assess_one({"cloth": stiff, "pattern": {"structure": "woven", "garment": "wrap dress"}})["verdict"] == "against"
+    assert assess_one({"cloth": stiff, "pattern": {"structure": "woven", "garment": "shift dress"}})["verdict"] == "suits"
+
+
 def test_a_garment_speaks_only_where_the_envelope_is_silent() -> None:
     light = {"cloth": "linen light"}
     silent = assess_one({"cloth": light, "pattern": {"structure": "woven", "garment": "dungarees"}})

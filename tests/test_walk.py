@@ -105,6 +105,16 @@ def test_from_an_empty_shop_to_copied_notes(browser: Browser, empty_site: Site, 
     assert empty_site.strangers == []
 
 
+def test_on_a_phone_the_answers_come_first(browser: Browser, site: Site) -> None:
+    page = open_page(browser, site, width=390)
+    page.goto(f"/pairing/pattern/{site.pattern('TP-21')}")
+    expect(page.get_by_text("Lightweight wovens with drape")).to_be_hidden()
+    page.get_by_text("What the envelope says").click()
+    expect(page.get_by_text("Lightweight wovens with drape")).to_be_visible()
+    page.context.close()
+    assert site.complaints == []
+
+
 def test_units_and_words_follow_the_setting(page: Page, site: Site) -> None:
     page.goto(f"/shelf/{site.cloth('LF-301')}")
     expect(page.get_by_text("100 % viscose (rayon)")).to_be_visible()

@@ -29,7 +29,7 @@ def _views(shop: Shop) -> dict[str, tuple[str, dict[str, int]]]:
         "pairing-pattern": (f"/pairing/pattern/{skirt}?look=flowing&view=B+midi%2C+3+tiers&size=16", SIZE),
         "pairing-cloth": (f"/pairing/cloth/{challis}", SIZE),
         "pairing-one": (f"/pairing/one/{patterns['OR-14']}/{slub}", SIZE),
-        "pairing-phone": (f"/pairing/one/{skirt}/{challis}", PHONE),
+        "pairing-phone": (f"/pairing/pattern/{skirt}?look=flowing", PHONE),
         "programme": ("/programmes/1", SIZE),
         "notes": ("/programmes/1/notes", SIZE),
         "import-preview": (f"/import/{_messy_upload(shop)}", SIZE),

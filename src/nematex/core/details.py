@@ -55,11 +55,14 @@ def making(pattern: Pattern, wish: Wish, tables: Tables) -> Making:
         # One cloth for the whole garment: the details of every part count, and it is close if any part is.
         words = tuple(dict.fromkeys((*pattern.details, *(word for each in pattern.parts for word in each.details))))
         fit = "free" if pattern.parts and all(each.fit == "free" for each in pattern.parts) else "close"
-    found = [(word, tables.details.find(word)) for word in words]
-    details = tuple(dict.fromkeys(detail for _, detail in found if detail))
+    found = [(word, tables.details.find_within(word)) for word in words]
     kind = tables.parts.find(part.name) if part else None
-    garment = tables.garments.find(pattern.garment)
+    garment = tables.garments.find_within(pattern.garment)
     implied_names = garment.details if garment else ()
+    named = tables.details.find(pattern.garment)  # 'wrap dress', 'tiered skirt': the garment's name is a detail
+    if named and named.name not in implied_names and part is None:
+        found.append((pattern.garment, named))
+    details = tuple(dict.fromkeys(detail for _, detail in found if detail))
     if pattern.nightwear and "sleepwear" not in implied_names:
         implied_names = (*implied_names, "sleepwear")
     implied = tuple(tables.details.by_key[name] for name in implied_names)

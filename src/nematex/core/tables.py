@@ -97,7 +97,18 @@ class Named(Generic[T]):
     by_key: Mapping[str, T]
 
     def find(self, words: str) -> T | None:
+        """The row of exactly this name."""
         return self.by_key.get(key(words))
+
+    def find_within(self, words: str) -> T | None:
+        """The row of this name, or of the longest name that stands in the words: 'gathered waist seam' → gathers."""
+        asked = key(words).split()
+        for size in range(len(asked), 0, -1):
+            for start in range(len(asked) - size + 1):
+                found = self.by_key.get(" ".join(asked[start : start + size]))
+                if found is not None:
+                    return found
+        return None
 
 
 @dataclass(frozen=True, eq=False)

@@ -39,6 +39,9 @@ document.addEventListener("alpine:init", () => {
     },
   }));
 
+  /* Beside the answers it is open; on a phone, above them, it starts folded. */
+  Alpine.data("folds", () => ({ init() { if (window.matchMedia("(max-width: 1000px)").matches) this.$root.open = false; } }));
+
   /* A form that is sent as soon as a choice changes. */
   Alpine.data("atonce", () => ({ send() { this.$root.requestSubmit(); } }));
 
