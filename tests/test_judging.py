@@ -99,6 +99,22 @@ def test_the_measurement_worth_taking_decides() -> None:
     assert assess(known, {"structure": "woven", "recommended": "lawn"})["measure_next"] is None
 
 
+def test_what_the_envelope_rules_out_is_against_by_either_school() -> None:
+    pattern = {"structure": "woven", "recommended": "light wovens", "avoid": "sheer cloth, one-way prints, cloth with nap"}
+    for school in ("list", "hand"):
+        assert assess({"cloth": "cotton voile"}, pattern, school=school)["verdict"] == "against"
+        assert assess({"cloth": "cotton lawn", "nap": True}, pattern, school=school)["verdict"] == "against"
+        printed = {"cloth": "cotton lawn", "print": {"direction": "one-way"}}
+        assert assess(printed, pattern, school=school)["verdict"] == "against"
+        assert assess({"cloth": "cotton lawn"}, pattern, school=school)["verdict"] == "suits"
+
+
+def test_stretch_asked_of_a_woven_is_comfort_stretch() -> None:
+    pattern = {"structure": "woven", "recommended": "woven fabrics with good stretch"}
+    assert assess({"cloth": "stretch denim"}, pattern)["checks"]["stretch"]["verdict"] == "suits"
+    assert assess({"cloth": "canvas"}, pattern)["checks"]["stretch"]["verdict"] == "against"
+
+
 def test_remedies_are_given_even_where_it_is_unproven() -> None:
     answer = assess({"cloth": "wool suiting"}, {"structure": "woven", "recommended": "silk, satin, viscose challis"})
     assert all(check["remedy"] for check in answer["checks"].values() if check["verdict"] != "suits")

@@ -10,7 +10,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from nematex.core.errors import FieldFault
-from nematex.core.quantities import read_length_cm, read_percent, read_price, read_weight_gsm, read_width_cm, read_yes
+from nematex.core.quantities import (
+    read_bending_length_cm,
+    read_length_cm,
+    read_percent,
+    read_price,
+    read_stretch_pct,
+    read_weight_gsm,
+    read_width_cm,
+    read_yes,
+)
 
 
 @pytest.mark.parametrize(
@@ -95,6 +104,15 @@ def test_a_price_of_something_unknown_is_refused() -> None:
 def test_stock_in_yards_and_metres() -> None:
     assert read_length_cm("12 yds", "Stock", "m") == pytest.approx(1097.28)
     assert read_length_cm("23,5", "Stock", "m") == pytest.approx(2350)
+
+
+def test_measurements_are_read_as_they_are_taken() -> None:
+    assert read_stretch_pct("10 to 12.5 cm", "Stretch") == 25
+    assert read_stretch_pct("25 %", "Stretch") == 25
+    assert read_bending_length_cm("overhang 4.6 cm", "Bending length") == pytest.approx(2.3)
+    assert read_bending_length_cm("2.3", "Bending length") == pytest.approx(2.3)
+    with pytest.raises(FieldFault, match="relaxed length"):
+        read_stretch_pct("10 to 8 cm", "Stretch")
 
 
 def test_percent_and_yes() -> None:

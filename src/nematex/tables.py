@@ -154,7 +154,7 @@ def trade_tables() -> Tables:
         garments=_named(
             "garments.csv",
             "garment",
-            lambda row: Garment(row["garment"], row["bifurcated"] == "1", _many(row["details"]), row["area"]),
+            lambda row: Garment(row["garment"], row["bifurcated"] == "1", _many(row["details"])),
         ),
         parts=_named("parts.csv", "part", lambda row: PartKind(row["part"], row["fit"], row["band"] == "1")),
         width_chart={float(name[1:3]): tuple(float(row[name]) for row in chart) for name in WIDTH_COLUMNS},

@@ -47,6 +47,7 @@ def cautions(cloth: Cloth, demand: Demand, tables: Tables) -> list[str]:
         "sheer": sheer and not made.bifurcated and not pattern.lined,
         "one-way": cloth.print.direction == "one-way",
         "big motif": (cloth.print.scale_cm or 0) > tables.judging["print"]["large_cm"],
+        "ruled out prints": bool(demand.reading.avoid_prints & {"stripe", "check"}) and cloth.print.direction != "none",
         "nap": cloth.nap,
         "shrink": cloth.shrink.high >= limits["shrinks_from_pct"],
         "fray": bool(kind and kind.fray >= limits["frays_from"]),

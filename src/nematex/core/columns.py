@@ -13,7 +13,7 @@ from nematex.core.estimate import Estimate, Known
 from nematex.core.tables import Tables
 from nematex.core.verdict import Codes, Column, Floats, Mask
 
-WOVEN, KNIT, NET = range(len(STRUCTURES))
+KNIT = STRUCTURES.index("knit")
 USES = ("garment", "occasion", "lining", "furnishing", "trim", "household")
 ONE_WAY = DIRECTIONS.index("one-way")
 BREATHING = ("natural", "regenerated")

@@ -110,15 +110,15 @@ def _general_weight(named: list[NamedCloths], weights: list[str], tables: Tables
 
 def _near_the_rest(named: list[NamedCloths], tables: Tables) -> list[NamedCloths]:
     """Of a group word, the cloths that stand near the other nouns: 'satin' beside 'challis' is no duchess satin."""
-    rule = tables.judging["list"]
+    rule, get = tables.judging["list"], tables.lexicon.get
+    weights = [median(get(name).weight_gsm.middle for name in item.types) for item in named]  # one vote for each noun
+    bends = [median(get(name).bend_cm.middle for name in item.types) for item in named]
     kept = []
-    for item in named:
-        others = [tables.lexicon.get(name) for other in named if other is not item for name in other.types]
-        if len(item.types) < 2 or item.weight or not others:
+    for at, item in enumerate(named):
+        if len(item.types) < 2 or item.weight or len(named) < 2:
             kept.append(item)
             continue
-        weight = median(row.weight_gsm.middle for row in others)
-        bend = median(row.bend_cm.middle for row in others)
+        weight, bend = median(weights[:at] + weights[at + 1 :]), median(bends[:at] + bends[at + 1 :])
         near = tuple(
             name
             for name in item.types
@@ -153,15 +153,17 @@ def _weight_window(kind: str, named: list[NamedCloths], reading: Reading, tables
     if span is None and high == inf:
         return None
     low, high = (span.low if span else 0.0), min(span.high if span else inf, high)
-    share = tables.judging["tolerance"]["weight"]
-    if rows and not reading.weights:
-        low, high = _padded(low, high, tables.judging["list"]["pad_weight"])
-    return Window(low, high, low * share, high * share if high < inf else 0.0, _sources(reading.weights, named))
-
-
-def _padded(low: float, high: float, share: float) -> tuple[float, float]:
-    """A list without a weight word is a sample: a cloth a little lighter or heavier handles like it."""
-    return low * (1 - share), high * (1 + share)
+    # A list without a weight word is a sample: a cloth a little lighter or heavier handles like it. The padding is taken
+    # from the tolerance, so that what is tolerated in all stays the same.
+    pad = tables.judging["list"]["pad_weight"] if rows and not reading.weights else 0.0
+    over = tables.judging["tolerance"]["weight"] - pad
+    return Window(
+        low * (1 - pad),
+        high * (1 + pad),
+        low * over,
+        high * over if high < inf else 0.0,
+        _sources(reading.weights, named),
+    )
 
 
 def _sources(words: Iterable[str], named: list[NamedCloths]) -> tuple[str, ...]:
@@ -184,7 +186,7 @@ def _bend_window(kind: str, named: list[NamedCloths], reading: Reading, tables: 
     pad = 0.0 if reading.hands else tables.judging["list"]["pad_drape_cm"]
     # Softer than the list is forgiven (with care) for longer, unless a word asks for body; stiffer is not.
     softer = tolerance if any(hand.needs_body for _, hand in reading.hands) else tables.judging["tolerance"]["softer_cm"]
-    return Window(span.low - pad, span.high + pad, softer, tolerance, _sources(words, named))
+    return Window(span.low - pad, span.high + pad, softer - pad, tolerance - pad, _sources(words, named))
 
 
 def _avoided_bend(reading: Reading, tables: Tables) -> Window | None:
@@ -254,6 +256,8 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None
     bend = {kind: _bend_window(kind, named, reading, tables) for kind in present}
     tolerance = judging["tolerance"]
     asked_cross = pattern.min_stretch_cross_pct or reading.min_cross_pct
+    if structure == "woven" and reading.stretchy and not pattern.min_stretch_cross_pct:
+        asked_cross = judging["words"]["stretch_woven_least_pct"]  # of a woven, 'stretch' asks comfort stretch
     asked_length = pattern.min_stretch_length_pct or reading.min_length_pct
     gsm = reading.gsm
     excluded = {name for item in reading.avoid_cloths for name in item.types}

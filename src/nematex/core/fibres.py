@@ -59,9 +59,6 @@ class FibreNames:
                 return self.by_alias[candidate]
         return None
 
-    def is_one(self, word: str) -> bool:
-        return word in self.by_alias
-
 
 _PIECE = re.compile(r"\d+(?:[.,]\d+)?|[a-z][a-z'\- ]*")
 _BAMBOO = re.compile(r"\bbamboo\b")

@@ -4,11 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-PATTERN_STRUCTURES = ("woven", "knit", "either")
-FITS = ("close", "free")
 LOOKS = ("structured", "balanced", "flowing")
 SCHOOLS = ("list", "hand")
-WEARERS = ("adult", "child")
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,7 +8,9 @@ from __future__ import annotations
 import re
 from decimal import ROUND_HALF_UP, Decimal
 
+from nematex.core.bending import bending_length_cm
 from nematex.core.errors import FieldFault
+from nematex.core.stretching import stretch_pct
 from nematex.core.units import CM_PER_INCH, CM_PER_YARD, gsm_from_oz_yd2
 
 _NUMBER = r"(\d+(?:[ \u00a0]\d{3})*(?:[.,]\d+)?)"
@@ -144,6 +146,22 @@ def read_percent(text: str, field: str) -> float:
     if span:
         return min(to_number(span[1], field), to_number(span[2], field))
     return to_number(clean, field)
+
+
+def read_stretch_pct(text: str, field: str) -> float:
+    """A percentage, or a marked length pulled: '25 %' or '10 to 12.5 cm'."""
+    pulled = re.fullmatch(rf"{_NUMBER}\s*(?:cm)?\s*(?:to|→|->|>)\s*{_NUMBER}\s*cm", _clean(text))
+    if pulled:
+        return round(stretch_pct(to_number(pulled[1], field), to_number(pulled[2], field)), 1)
+    return read_percent(text, field)
+
+
+def read_bending_length_cm(text: str, field: str) -> float:
+    """A bending length, or the overhang it is half of: '2.3 cm' or 'overhang 4.6 cm'."""
+    clean = _clean(text)
+    if clean.startswith("overhang"):
+        return bending_length_cm(read_length_cm(clean.removeprefix("overhang"), field))
+    return read_length_cm(text, field)
 
 
 def read_price(text: str, field: str, bare_per_cm: float = 100.0) -> tuple[Decimal, str]:

@@ -72,12 +72,11 @@ class Detail:
 
 @dataclass(frozen=True, slots=True)
 class Garment:
-    """A kind of garment: whether it has legs, which details it implies, where on the body it sits."""
+    """A kind of garment: whether it has legs, which details it implies."""
 
     name: str
     bifurcated: bool
     details: tuple[str, ...]
-    area: str
 
 
 @dataclass(frozen=True, slots=True)

@@ -44,9 +44,9 @@ FIELDS = (
     )),
     ("How it handles", (
         FormField("weight_gsm", "Weight", "220 g/m² or 6.5 oz"),
-        FormField("bending_length_cm", "Bending length", "half the overhang at 41.5°, in cm"),
+        FormField("bending_length_cm", "Bending length", "2.3 cm, or: overhang 4.6 cm"),
         FormField("hand", "Handle, by touch"),
-        FormField("stretch_cross_pct", "Stretch across", "%: 10 cm pulled to 12.5 is 25"),
+        FormField("stretch_cross_pct", "Stretch across", "25 %, or: 10 to 12.5 cm"),
         FormField("stretch_length_pct", "Stretch along", "%"),
         FormField("recovery_pct", "Recovery", "% of the stretch that goes back"),
         FormField("thickness_mm", "Thickness", "mm"),
@@ -73,7 +73,7 @@ FIELDS = (
 
 
 # Written with its unit, so that a narrow width is not taken for inches when it is read again.
-UNITS = {"weight": " g/m²", "width": " cm", "length": " cm", "percent": " %", "stock": " m"}
+UNITS = {"weight": " g/m²", "width": " cm", "length": " cm", "percent": " %", "bend": " cm", "stretch": " %", "stock": " m"}
 
 
 def _text(value: object, kind: str) -> str:

@@ -17,9 +17,11 @@ from pydantic import ValidationError
 from nematex.core.cloth import DIRECTIONS, SHEERNESS, STRUCTURES, known_cloth
 from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.quantities import (
+    read_bending_length_cm,
     read_length_cm,
     read_percent,
     read_price,
+    read_stretch_pct,
     read_weight_gsm,
     read_width_cm,
     read_yes,
@@ -170,6 +172,8 @@ def read_cell(text: str, heading: str, field: ImportField, bare: Any = None) -> 
         "weight": lambda cell: read_weight_gsm(cell, heading, bare),
         "width": lambda cell: read_width_cm(cell, heading, bare),
         "length": lambda cell: read_length_cm(cell, heading, bare or "cm"),
+        "bend": lambda cell: read_bending_length_cm(cell, heading),
+        "stretch": lambda cell: read_stretch_pct(cell, heading),
         "percent": lambda cell: read_percent(cell, heading),
         "number": lambda cell: to_number(cell.casefold().removesuffix("mm").strip(), heading),
         "price": lambda cell: read_price(cell, heading, bare),

@@ -66,6 +66,11 @@ class Voice:
             return content.label
         return ", ".join(f"{share * 100:.3g} % {self.fibre(name)}" for name, share in content.shares.items())
 
+    def fibre_notes(self, content: FibreContent | None) -> list[str]:
+        """What its fibres are known for: 'viscose (rayon): weak when wet and shrinks'."""
+        known = trade_tables().fibres.by_name
+        return [f"{self.fibre(name)}: {known[name].note}" for name in (content.shares if content else ()) if known[name].note]
+
     def facts(self, cloth: Cloth) -> list[str]:
         """Fibre, weight, width, stretch and handle, each with how it is known."""
         parts = [self.fibres(cloth.fibres)]

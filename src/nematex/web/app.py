@@ -7,6 +7,7 @@ from typing import Any
 from flask import Flask, Response, g, render_template, request
 from flask_wtf.csrf import CSRFError, CSRFProtect
 
+from nematex.core.bending import flexural_rigidity_mg_cm
 from nematex.core.errors import FieldFault
 from nematex.store.database import Database, DatabaseGone
 from nematex.usecases.csv_text import MAX_BYTES
@@ -43,7 +44,12 @@ def create_app(database: Database, key: str) -> Flask:
     app.after_request(_headers)
     app.context_processor(lambda: _context(app))
     app.jinja_env.globals.update(
-        strip=tape.strip, swatch=swatch.swatch, drawing=drawing.drawing, query=words.query, reach=words.reach
+        strip=tape.strip,
+        swatch=swatch.swatch,
+        drawing=drawing.drawing,
+        rigidity=flexural_rigidity_mg_cm,
+        query=words.query,
+        reach=words.reach,
     )
     app.jinja_env.filters.update(money=money, hand_word=hand_word, markdown=words.markdown, pairs=words.pairs)
     _errors(app)

@@ -123,12 +123,15 @@ def _cover(bench: Bench) -> Finding:
     demand, cloths = bench.demand, bench.cloths
     bare = demand.made.bifurcated and not demand.pattern.lined and demand.made.fit != "free"
     shows = cloths.sheer.low >= bench.tables.judging["cover"]["nothing_beneath_from"]
-    verdict = np.where(bare & shows, Verdict.AGAINST, Verdict.SUITS).astype(np.int8)
+    ruled_out = demand.reading.avoid_sheer
+    verdict = np.where((bare | ruled_out) & shows, Verdict.AGAINST, Verdict.SUITS).astype(np.int8)
 
     def say(cloth: Cloth, verdict: Verdict) -> Words:
         level = SHEERNESS[round(cloth.sheer.best)]
         if verdict is Verdict.SUITS:
             return "", ""
+        if ruled_out:
+            return f"It is {level}, and the envelope rules sheer cloth out.", "Choose an opaque cloth."
         return (
             f"It is {level}, and nothing can be worn beneath unlined legs.",
             "Line or underline the legs, or choose an opaque cloth.",

@@ -81,6 +81,8 @@ class _Reader:
         self.hands_before = len(self.reading.hands)
 
     def _on_mark(self, item: Item, found: list[Item], at: int) -> None:
+        if item.value == ":":
+            self._flush_weight()  # 'medium to heavy weight: denim, twill' speaks of all that follows
         if item.value in "()":
             if item.value == ")" and self.run and (self.weight or self.gsm):
                 self._bind_backwards()

@@ -54,5 +54,4 @@ class Reading:
     avoid_fibres: list[str] = field(default_factory=list)
     avoid_prints: set[str] = field(default_factory=set)
     avoid_sheer: bool = False
-    avoid_stretch: bool = False
     unread: list[str] = field(default_factory=list)
