@@ -58,6 +58,20 @@ def test_a_reason_names_both_numbers() -> None:
     assert answer["checks"]["drape"]["margin"] == pytest.approx(-1.3, abs=0.05)
 
 
+@pytest.mark.parametrize(
+    ("cloth", "said"),
+    [
+        ("cotton lawn", "On the list"),
+        ("batiste", "Handles like the cotton lawn on the list"),
+        ("canvas", "Too heavy"),
+    ],
+)
+def test_the_sentence_to_say_aloud(cloth: str, said: str) -> None:
+    pattern = Pattern(structure="woven", recommended="cotton lawn, linen")
+    found = pair(known_cloth(ClothFacts(cloth=cloth), TABLES), demand(pattern, Wish(), TABLES), TABLES)
+    assert found.sentence.startswith(said)
+
+
 def test_both_schools_differ_only_off_the_list() -> None:
     pattern = {"structure": "woven", "recommended": "cotton lawn, linen"}
     assert assess({"cloth": "cotton lawn"}, pattern, school="list")["verdict"] == "suits"

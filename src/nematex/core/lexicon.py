@@ -127,15 +127,23 @@ class Lexicon:
                     return kin
         return found
 
-    def nearest(self, weight_gsm: float, bend_cm: float, stretch_pct: float, structure: str, count: int = 3) -> list[str]:
+    def nearest(
+        self,
+        weight_gsm: float,
+        bend_cm: float,
+        stretch_pct: float,
+        structure: str,
+        count: int = 3,
+        among: Iterable[ClothType] | None = None,
+    ) -> list[str]:
         """Names of the cloths that handle alike: by weight (log), bending length and stretch across (log)."""
 
         def distance(item: ClothType) -> float:
-            by_weight = math.log(weight_gsm / item.weight_gsm.middle) / 0.25
+            by_weight = math.log(max(weight_gsm, 1.0) / item.weight_gsm.middle) / 0.25
             by_drape = (bend_cm - item.bend_cm.middle) / 0.35
             by_stretch = (math.log1p(stretch_pct / 10) - math.log1p(item.stretch_cross_pct.middle / 10)) / 0.4
             other = 0.0 if item.structure == structure else 1.5
             return by_weight**2 + by_drape**2 + by_stretch**2 + other
 
-        garment = [item for item in self.types if item.use in ("garment", "occasion")]
-        return [item.name for item in sorted(garment, key=distance)[:count]]
+        kinds = [item for item in self.types if item.use in ("garment", "occasion")] if among is None else among
+        return [item.name for item in sorted(kinds, key=distance)[:count]]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from nematex.core.aloud import sentence
 from nematex.core.amount import Amount, amount
 from nematex.core.cautions import cautions
 from nematex.core.cloth import Cloth
@@ -29,32 +30,27 @@ class Pairing:
     cautions: tuple[str, ...]
     amount: Amount | None
     unread: tuple[str, ...]
-
-    @property
-    def sentence(self) -> str:
-        """The reason to say aloud: of the worst check, or of the drape where all is well."""
-        worst = max(self.checks.values(), key=lambda check: check.verdict)
-        return self.checks["drape"].reason if worst.verdict is Verdict.SUITS else worst.reason
+    sentence: str
 
 
 def explain(judged: Judgement, cloth: Cloth, at: int, tables: Tables) -> Pairing:
     """The full answer for cloth number `at` of a judgement."""
     demand = judged.demand
-    others = tables.lexicon.nearest(
-        max(cloth.weight.best, 1.0), cloth.bend.best, max(cloth.stretch_cross.best, 0.0), cloth.structure, count=4
-    )
+    others = tables.lexicon.nearest(cloth.weight.best, cloth.bend.best, cloth.stretch_cross.best, cloth.structure, count=4)
     own = cloth.type.name if cloth.type else None
+    checks = {name: judged.explain(name, cloth, at) for name in NAMES}
     return Pairing(
         cloth=cloth,
         demand=demand,
         verdict=Verdict(int(judged.verdict[at])),
         score=round(float(judged.score[at]), 1),
-        checks={name: judged.explain(name, cloth, at) for name in NAMES},
+        checks=checks,
         handles_like=tuple(name for name in others if name != own)[:3],
         measure_next=measure_next(cloth, demand, tables),
         cautions=tuple(cautions(cloth, demand, tables)),
         amount=amount(cloth, demand.pattern, demand.wish, tables),
         unread=demand.unread + tuple(f"cloth “{word}”" for word in cloth.unread),
+        sentence=sentence(cloth, demand, checks, tables),
     )
 
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 import numpy.typing as npt
 
+from nematex.core.aloud import sentence
 from nematex.core.amount import Amount, amount
 from nematex.core.cloth import STRUCTURES, Cloth
 from nematex.core.columns import columns
@@ -49,11 +50,7 @@ class Ranked:
     score: float
     checks: dict[str, CheckAnswer]
     amount: Amount | None
-
-    @property
-    def sentence(self) -> str:
-        worst = max(self.checks.values(), key=lambda check: check.verdict)
-        return self.checks["drape"].reason if worst.verdict is Verdict.SUITS else worst.reason
+    sentence: str
 
 
 @dataclass(frozen=True)
@@ -97,14 +94,16 @@ def fitting_wish(record: PatternRecord, wish: Wish) -> Wish:
 
 
 def _row(judged: Judgement, record: ClothRecord, cloth: Cloth, at: int, pattern: PatternRecord) -> Ranked:
+    checks = {name: judged.explain(name, cloth, at) for name in NAMES}
     return Ranked(
         record,
         pattern,
         cloth,
         Verdict(int(judged.verdict[at])),
         float(judged.score[at]),
-        {name: judged.explain(name, cloth, at) for name in NAMES},
+        checks,
         _amount(cloth, judged.demand),
+        sentence(cloth, judged.demand, checks, trade_tables()),
     )
 
 
