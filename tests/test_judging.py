@@ -8,6 +8,7 @@ import jsonschema
 import numpy as np
 import pytest
 from judged_pairings import PAIRINGS
+from judged_second_round import SECOND_ROUND
 
 from nematex.core.cloth import ClothFacts, known_cloth
 from nematex.core.columns import columns
@@ -33,6 +34,13 @@ def test_judged_pairings(cloth: dict[str, Any], rest: dict[str, Any], expected: 
     assert answer["verdict"] in expected, (cloth, why, answer["checks"])
     jsonschema.validate(answer, PairingOut.model_json_schema())
     jsonschema.validate({"cloth": cloth, **rest}, PairingIn.model_json_schema())
+
+
+@pytest.mark.parametrize(("cloth", "rest", "expected"), SECOND_ROUND, ids=[f"{n}" for n in range(len(SECOND_ROUND))])
+def test_judged_pairings_of_the_second_round(cloth: dict[str, Any], rest: dict[str, Any], expected: set[str]) -> None:
+    answer = assess_one({"cloth": cloth, **rest})
+    assert answer["verdict"] in expected, answer["checks"]
+    assert answer["unread"] == []
 
 
 def test_the_whole_is_as_good_as_its_worst_check() -> None:

@@ -31,7 +31,7 @@ def _has(cloth: Cloth, least: float, *names: str) -> bool:
 def cautions(cloth: Cloth, demand: Demand, tables: Tables) -> list[str]:
     """The sentences to say with this pairing."""
     pattern, made = demand.pattern, demand.made
-    details = {detail.name for detail in (*made.details, *made.implied)}
+    details = {detail.name for detail in made.all_details}
     words = {word.casefold() for word in (*pattern.details, *(d for part in pattern.parts for d in part.details))}
     child = pattern.wearer == "child"
     night = pattern.nightwear or bool(details & {"sleepwear", "dressing gown"})

@@ -88,9 +88,9 @@ def _of_structure(named: Iterable[NamedCloths], structure: str, tables: Tables) 
     return kept
 
 
-def _general_weight(named: list[NamedCloths], weights: list[str], tables: Tables) -> list[NamedCloths]:
+def _general_weight(named: list[NamedCloths], reading: Reading, tables: Tables) -> list[NamedCloths]:
     """A weight word for the whole list narrows its group words ('lightweight wovens: cotton, crepe')."""
-    if not weights:
+    if not reading.weights:
         return named
     fits = tables.judging["words"]["group_fits"]
     kept = []
@@ -98,8 +98,9 @@ def _general_weight(named: list[NamedCloths], weights: list[str], tables: Tables
         fit = []
         for name in item.types:
             row = tables.lexicon.get(name)
-            spans = [tables.weight_word(word, row.structure).pattern_gsm for word in weights]
-            low, high = min(span.low for span in spans), max(span.high for span in spans)
+            kind = "knit" if row.structure == "knit" else "woven"
+            said = _span([tables.weight_word(word, kind).pattern_gsm for word in reading.weights_for(kind)])
+            low, high = (said.low, said.high) if said else (0.0, inf)
             inside = min(high, row.weight_gsm.high) - max(low, row.weight_gsm.low)
             if inside >= fits * (row.weight_gsm.high - row.weight_gsm.low) or key(name) == key(item.words):
                 fit.append(name)
@@ -139,8 +140,9 @@ def _span(ranges: list[Range]) -> Range | None:
 
 def _weight_window(kind: str, named: list[NamedCloths], reading: Reading, tables: Tables) -> Window | None:
     rows = _rows(named, kind, tables)
-    ranges = [row.weight_gsm for row in rows]
-    ranges += [tables.weight_word(word, kind).pattern_gsm for word in reading.weights]
+    words = reading.weights_for(kind)
+    said = [tables.weight_word(word, kind).pattern_gsm for word in words]
+    ranges = said + [_own_range(item, row, _span(said)) for item in named for row in _rows([item], kind, tables)]
     ranges += [item.gsm for item in named if item.gsm]
     span = _span(ranges)
     high = inf
@@ -155,19 +157,27 @@ def _weight_window(kind: str, named: list[NamedCloths], reading: Reading, tables
     low, high = (span.low if span else 0.0), min(span.high if span else inf, high)
     # A list without a weight word is a sample: a cloth a little lighter or heavier handles like it. The padding is taken
     # from the tolerance, so that what is tolerated in all stays the same.
-    pad = tables.judging["list"]["pad_weight"] if rows and not reading.weights else 0.0
+    pad = tables.judging["list"]["pad_weight"] if rows and not words else 0.0
     over = tables.judging["tolerance"]["weight"] - pad
     return Window(
         low * (1 - pad),
         high * (1 + pad),
         low * over,
         high * over if high < inf else 0.0,
-        _sources(reading.weights, named),
+        _sources(words, named),
     )
 
 
 def _sources(words: Iterable[str], named: list[NamedCloths]) -> tuple[str, ...]:
     return tuple(dict.fromkeys([*(f"“{word}”" for word in words), *(item.words for item in named)]))
+
+
+def _own_range(item: NamedCloths, row: ClothType, said: Range | None) -> Range:
+    """A named cloth's own range; of a group word's cloths only what the list's weight word leaves of it."""
+    low, high = row.weight_gsm.low, row.weight_gsm.high
+    if said is None or len(item.types) == 1 or key(row.name) == key(item.words) or low > said.high or high < said.low:
+        return row.weight_gsm
+    return Range(max(low, said.low), min(high, said.high))
 
 
 def _rows(named: list[NamedCloths], kind: str, tables: Tables) -> list[ClothType]:
@@ -245,7 +255,7 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None
     types = [lexicon.get(name) for item in general for name in item.types]
     structure = _structure(pattern, reading, types)
     chosen = for_part or general
-    named = _general_weight(_of_structure(chosen, "either" if for_part else structure, tables), reading.weights, tables)
+    named = _general_weight(_of_structure(chosen, "either" if for_part else structure, tables), reading, tables)
     named = _near_the_rest(named, tables)
     rows = [lexicon.get(name) for item in named for name in item.types]
     families = FAMILIES if structure == "either" else (structure,)

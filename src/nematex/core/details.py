@@ -21,6 +21,11 @@ class Making:
     bifurcated: bool
     unread: tuple[str, ...]
 
+    @property
+    def all_details(self) -> tuple[Detail, ...]:
+        """Those made and those the garment implies."""
+        return (*self.details, *self.implied)
+
     def has(self, name: str) -> bool:
         return any(detail.name == name for detail in self.details)
 

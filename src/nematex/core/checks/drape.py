@@ -84,7 +84,7 @@ def _by_list(bench: Bench) -> list[Finding]:
         window = demand.window(demand.bend, kind)
         if window is None:
             continue
-        body = any(d.needs_body and d.structure in ("any", kind) for d in (*demand.made.details, *demand.made.implied))
+        body = any(d.needs_body and d.structure in ("any", kind) for d in demand.made.all_details)
         if body:
             window = replace(window, tolerance_low=tolerance)
         lows = [d.flowing_bend_lo_cm for d in demand.made.details if d.flowing_bend_lo_cm is not None]

@@ -22,7 +22,7 @@ def check_fibre(bench: Bench) -> list[Finding]:
         findings.append(_natural(bench))
     if demand.reading.avoid_fibres or (demand.reading.fibres and not demand.has_list):
         findings.append(_fibres_by_name(bench))
-    details = (*demand.made.details, *demand.made.implied)
+    details = demand.made.all_details
     if any(detail.breathes for detail in details):
         findings.append(_breathes(bench))
     for detail in details:
@@ -91,7 +91,7 @@ def _conditional(bench: Bench) -> Finding:
 def _use(bench: Bench) -> Finding:
     """Linings, furnishing cloth and trims are for something else, unless the list names them."""
     other = bench.cloths.used_for("lining", "furnishing", "trim", "household")
-    other = other & ~bench.named & (not bench.demand.made.band)
+    other = other & ~bench.named & ~bench.welcome & (not bench.demand.made.band)
 
     def say(cloth: Cloth, verdict: Verdict) -> Words:
         use = cloth.type.use if cloth.type else ""

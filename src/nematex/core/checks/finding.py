@@ -50,7 +50,7 @@ class Bench:
     def welcome(self) -> Mask:
         """Cloths that a detail being made calls for by name."""
         index = self.tables.lexicon.index
-        return np.isin(self.cloths.type, [index[n] for d in self.demand.made.details for n in d.welcomes])
+        return np.isin(self.cloths.type, [index[n] for d in self.demand.made.all_details for n in d.welcomes])
 
     def applies(self, detail: Detail) -> Mask:
         """Which cloths a detail speaks of."""

@@ -29,7 +29,7 @@ def check_stretch(bench: Bench) -> list[Finding]:
     concerned = _concerned(bench)
     if demand.made.fit != "free" or demand.made.band:
         findings += _least(bench, concerned)
-        for detail in (*demand.made.details, *demand.made.implied):
+        for detail in demand.made.all_details:
             findings += _by_detail(bench, detail, concerned)
         if demand.reading.recovers:
             findings.append(only(_recovery(bench, "the envelope"), cloths.knit))

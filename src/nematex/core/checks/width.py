@@ -35,7 +35,7 @@ def check_width(bench: Bench) -> list[Finding]:
             )
 
         findings.append(at_most(bench.against_window("width table", cloths.width, window, by_table), everyone))
-    for detail in (*demand.made.details, *demand.made.implied):
+    for detail in demand.made.all_details:
         if detail.width_lo_cm:
             findings.append(at_most(_detail(bench, detail.name, detail.width_lo_cm, detail.remedy), everyone))
     if not findings:

@@ -123,6 +123,8 @@ class _Reader:
             self.reading.min_length_pct = figure.stretch_pct
 
     def _on_structure(self, item: Item, found: list[Item], at: int) -> None:
+        if self.weight and not self.avoid and self.weight not in self.reading.weights:
+            self.reading.weight_structures[self.weight] = item.value
         self._flush_weight()
         (self.reading.avoid_structures if self.avoid else self.reading.structures).add(item.value)
 

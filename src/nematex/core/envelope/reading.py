@@ -37,6 +37,7 @@ class Reading:
     structures: set[str] = field(default_factory=set)
     cloths: list[NamedCloths] = field(default_factory=list)
     weights: list[str] = field(default_factory=list)
+    weight_structures: dict[str, str] = field(default_factory=dict)  # 'light wovens' says nothing of knits
     hands: list[tuple[str, HandWord]] = field(default_factory=list)
     fibres: list[str] = field(default_factory=list)
     gsm: Range | None = None
@@ -55,3 +56,7 @@ class Reading:
     avoid_prints: set[str] = field(default_factory=set)
     avoid_sheer: bool = False
     unread: list[str] = field(default_factory=list)
+
+    def weights_for(self, kind: str) -> list[str]:
+        """The weight words that speak of cloths of this structure."""
+        return [word for word in self.weights if self.weight_structures.get(word, kind) == kind]
