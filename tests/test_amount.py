@@ -81,6 +81,13 @@ def test_one_way_print_repeat_and_shrinkage_are_added_in_order() -> None:
     assert [("One-way" in step, "repeat" in step) for step in more.receipt[1:3]] == [(True, False), (False, True)]
 
 
+def test_a_shrinkage_nobody_measured_is_said_and_not_added() -> None:
+    found = amount(known_cloth(ClothFacts(cloth="linen", width_cm=115), TABLES), PATTERN, Wish(view="A", size="10"), TABLES)
+    assert found is not None
+    assert found.length_m == 2.4
+    assert any("may shrink up to 8 %" in step for step in found.receipt)
+
+
 def test_without_a_size_it_is_never_short() -> None:
     rows = (Requirement("A", ("8",), 150, 1.5), Requirement("A", ("20",), 150, 2.5))
     found = amount(cloth(150), replace(PATTERN, requirements=rows), Wish(), TABLES)

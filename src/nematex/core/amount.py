@@ -13,6 +13,7 @@ import numpy as np
 
 from nematex.core.cloth import Cloth
 from nematex.core.errors import UnknownChoice
+from nematex.core.estimate import Known
 from nematex.core.pattern import Pattern, Requirement, Wish
 from nematex.core.tables import Tables
 from nematex.core.units import CM_PER_INCH, CM_PER_YARD, trim
@@ -112,11 +113,12 @@ def amount(cloth: Cloth, pattern: Pattern, wish: Wish, tables: Tables) -> Amount
     if repeat and repeat >= tables.judging["print"]["match_from_cm"]:
         length += repeat / 100
         receipt.append(f"Pattern repeat {repeat:.0f} cm: one repeat more to match, {trim(length, 2)} m.")
-    if cloth.shrink.high > 0 and cloth.shrink.best > 0:
-        shrink = cloth.shrink.best
-        length /= 1 - shrink / 100
-        how = "measured" if cloth.shrink.low == cloth.shrink.high else "half of what its name may shrink"
-        receipt.append(f"Shrinks {trim(shrink)} % in length ({how}): {trim(length, 2)} m before the wash.")
+    if cloth.shrink.known >= Known.STATED and cloth.shrink.best > 0:
+        length /= 1 - cloth.shrink.best / 100
+        receipt.append(f"Shrinks {trim(cloth.shrink.best)} % in length: {trim(length, 2)} m before the wash.")
+    elif cloth.shrink.high >= tables.judging["cautions"]["shrinks_from_pct"]:
+        # Envelope figures are generous by 5 to 15 %, so a shrinkage nobody measured is said and not added.
+        receipt.append(f"Its kind may shrink up to {trim(cloth.shrink.high)} %: not added, since nobody measured this one.")
     step, least = rule["cut_step_cm"], rule["least_cut_cm"]
     cut = round_up_to_cut(length, step, least)
     receipt.append(f"Rounded up to what is cut ({step:.0f} cm steps, from {least:.0f} cm): {trim(cut, 2)} m.")
