@@ -16,7 +16,9 @@ def type_pattern(page: Page) -> None:
     page.get_by_label("Code").fill("LN-1")
     page.get_by_label("Name").fill("Linnet smock")
     page.get_by_label("Garment").fill("dress")
-    page.get_by_label("Recommended cloths").fill("Light to medium weight wovens such as linen cotton, chambray, lawn or viscose")
+    page.get_by_label("Recommended cloths").fill(
+        "Light to medium weight wovens such as linen cotton, chambray, lawn or viscose"
+    )
     page.get_by_label("Details").fill("gathers")
     page.get_by_label("Cloth required").fill("A; 8 10 12; 150 cm; 2.2 m")
     page.get_by_role("button", name="Save").click()

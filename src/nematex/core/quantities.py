@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import re
 from decimal import ROUND_HALF_UP, Decimal
+from functools import lru_cache
 
 from nematex.core.bending import bending_length_cm
 from nematex.core.errors import FieldFault
@@ -54,6 +55,7 @@ CURRENCIES = {
 }
 
 
+@lru_cache(maxsize=8192)  # a price list says the same few widths and weights again and again
 def _clean(text: str) -> str:
     for sign, value in _FRACTIONS.items():
         for whole in re.findall(rf"(\d+)\s*{sign}", text):

@@ -10,7 +10,7 @@ from sqlalchemy.dialects.mysql import insert
 
 from nematex.core.cloth import ClothFacts, Print
 from nematex.store.database import Work
-from nematex.store.models import ClothRow
+from nematex.store.models import Base, ClothRow
 from nematex.store.records import ClothRecord
 from nematex.store.settings import bump
 
@@ -67,10 +67,10 @@ def cloth(work: Work, cloth_id: int) -> ClothRecord | None:
 def save_cloths(work: Work, records: Iterable[ClothRecord]) -> None:
     """Insert or, where the article code exists, update."""
     values = [_values(record) for record in records]
-    for start in range(0, len(values), 500):
-        statement = insert(ClothRow).values(values[start : start + 500])
-        names = [name for name in values[0] if name != "code"]
-        work.execute(statement.on_duplicate_key_update({name: statement.inserted[name] for name in names}))
+    if values:
+        statement = insert(Base.metadata.tables["cloth"])
+        changes = {name: statement.inserted[name] for name in values[0] if name != "code"}
+        work.execute(statement.on_duplicate_key_update(changes), values)
     bump(work, SHELF_VERSION)
 
 

@@ -30,6 +30,7 @@ def create_app(database: Database, key: str) -> Flask:
     app.config.update(
         SECRET_KEY=key,
         MAX_CONTENT_LENGTH=MAX_BYTES + 2**20,
+        SESSION_COOKIE_NAME="nematex",
         SESSION_COOKIE_HTTPONLY=True,
         SESSION_COOKIE_SAMESITE="Lax",
         WTF_CSRF_TIME_LIMIT=None,  # a page left open over lunch must still be able to save
