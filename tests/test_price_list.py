@@ -10,7 +10,8 @@ from messy import MESSY_LIST
 from nematex.core.errors import FieldFault
 from nematex.usecases.csv_text import MAX_BYTES, read_sheet
 from nematex.usecases.exchange import sheet_from_file
-from nematex.usecases.price_list import bad_rows_csv, guess_mapping, read_rows
+from nematex.usecases.list_columns import guess_mapping
+from nematex.usecases.price_list import bad_rows_csv, read_rows
 
 
 def rows(text: str, encoding: str = "utf-8"):  # type: ignore[no-untyped-def]

@@ -12,7 +12,7 @@ import pytest
 
 from nematex.command.__main__ import _parser
 from nematex.tables import trade_tables
-from nematex.usecases.price_list import import_fields
+from nematex.usecases.list_columns import import_fields
 
 ROOT = Path(__file__).resolve().parent.parent
 DATA = [

@@ -11,7 +11,8 @@ from nematex.core.errors import FieldFault
 from nematex.store.records import ClothRecord
 from nematex.tables import trade_tables
 from nematex.usecases.exchange import flat_cloth
-from nematex.usecases.price_list import HANDS, PRINT_KINDS, import_fields, make_record, read_cell
+from nematex.usecases.list_columns import HANDS, PRINT_KINDS, import_fields, read_cell
+from nematex.usecases.price_list import make_record
 
 CHOICES = {
     "structure": STRUCTURES,

@@ -15,7 +15,8 @@ from nematex.store.records import ClothRecord, PatternRecord, SizeRow
 from nematex.usecases.assess import pattern_facts
 from nematex.usecases.assess_schema import PatternIn, ShortText, Strict, Text
 from nematex.usecases.csv_text import SheetText, read_sheet
-from nematex.usecases.price_list import RowFault, import_fields, safe_cell
+from nematex.usecases.list_columns import import_fields
+from nematex.usecases.price_list import RowFault, safe_cell
 
 LISTS = ("details", "parts", "requirements", "sizes")
 PATTERN_COLUMNS = (

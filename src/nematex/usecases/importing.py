@@ -11,7 +11,8 @@ from nematex.store import uploads
 from nematex.store.records import ClothRecord, Upload
 from nematex.usecases.csv_text import SheetText
 from nematex.usecases.exchange import flat_cloth, read_patterns, sheet_from_file
-from nematex.usecases.price_list import ReadRow, RowFault, bad_rows_csv, guess_mapping, import_fields, merge, read_rows
+from nematex.usecases.list_columns import guess_mapping, import_fields
+from nematex.usecases.price_list import ReadRow, RowFault, bad_rows_csv, merge, read_rows
 from nematex.usecases.shelf import Shop
 
 

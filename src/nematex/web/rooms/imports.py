@@ -7,7 +7,7 @@ from werkzeug.wrappers import Response
 
 from nematex.core.errors import FieldFault
 from nematex.usecases.importing import apply, bad_rows, choose_columns, preview, send
-from nematex.usecases.price_list import import_fields
+from nematex.usecases.list_columns import import_fields
 from nematex.web.rooms.common import download, shop
 
 room = Blueprint("imports", __name__, url_prefix="/import")
