@@ -60,7 +60,7 @@ def near_the_rest(named: list[NamedCloths], tables: Tables) -> list[NamedCloths]
     bends = [median(get(name).bend_cm.middle for name in item.types) for item in named]
     kept = []
     for at, item in enumerate(named):
-        if len(item.types) < 2 or item.weight or len(named) < 2:
+        if len(item.types) < 2 or item.weight or len(named) < 3:  # one other noun says too little
             kept.append(item)
             continue
         weight, bend = median(weights[:at] + weights[at + 1 :]), median(bends[:at] + bends[at + 1 :])
