@@ -9,6 +9,7 @@ from pathlib import Path
 import pytest
 import waitress.server
 from playwright.sync_api import Browser, Page
+from waitress import wasyncore
 
 from nematex.command.browser import chromium
 from nematex.command.mariadb import LocalMariaDB
@@ -74,12 +75,16 @@ class Site:
 
 
 def _serve(database: Database) -> Iterator[str]:
-    server = waitress.server.create_server(create_app(database, "test"), host="127.0.0.1", port=0, threads=4)
+    sockets: dict[int, object] = {}
+    app = create_app(database, "test")
+    server = waitress.server.create_server(app, map=sockets, host="127.0.0.1", port=0, threads=4)
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()
     yield f"http://127.0.0.1:{server.effective_port}"
-    server.close()
-    thread.join(5)
+    # Closed from within its own loop, which ends when no socket is left: closing it from here would race with select.
+    server.trigger.pull_trigger(lambda: wasyncore.close_all(sockets, ignore_all=True))
+    thread.join(10)
+    assert not thread.is_alive()
     server.task_dispatcher.shutdown()
 
 

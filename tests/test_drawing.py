@@ -13,7 +13,6 @@ from nematex.core.pairing import Pairing, pair
 from nematex.core.pattern import Pattern, Wish
 from nematex.store.records import ClothRecord, PatternRecord, SizeRow
 from nematex.tables import trade_tables
-from nematex.usecases.notes import money
 from nematex.usecases.saying import Voice, hand_word
 from nematex.web.drawing import BY_WORD, HALVES, drawing
 from nematex.web.swatch import swatch
@@ -105,10 +104,12 @@ def test_the_hand_word_follows_the_bending_length() -> None:
     assert [hand_word(c) for c in (1.0, 1.6, 2.2, 2.8, 4.0)] == ["fluid", "soft", "moderate", "crisp", "stiff"]
 
 
-def test_money_names_its_currency() -> None:
-    record = ClothRecord("X", ClothFacts("x", "lawn"), Decimal("12.5"), "GBP")
-    assert money(record) == "£12.50 per metre"
-    assert money(ClothRecord("X", ClothFacts("x", "lawn"))) == ""
+def test_a_price_names_its_currency_and_of_how_much() -> None:
+    # Worked example of the trade (no source): 14.45 per quarter yard is 57.80 a yard.
+    assert Voice().price(Decimal("12.5"), "GBP") == "£12.50/m (£11.43/yd)"
+    assert Voice(metric_first=False).price(Decimal("63.2108"), "") == "57.80/yd (63.21/m)"
+    assert Voice().price(None, "GBP") == ""
+    assert Voice().lead(Voice().width(140)) == "140 cm"
 
 
 @pytest.mark.parametrize(

@@ -32,14 +32,6 @@ class Entry:
     price: str
 
 
-def money(record: ClothRecord) -> str:
-    """'£12.50 per metre', or nothing where no price is known."""
-    if record.price_per_m is None:
-        return ""
-    sign = {"GBP": "£", "EUR": "€", "USD": "$"}.get(record.currency, f"{record.currency} " if record.currency else "")
-    return f"{sign}{record.price_per_m:.2f} per metre"
-
-
 def _amount(pairing: Pairing, voice: Voice, size: str | None, view: str | None) -> str:
     if pairing.amount is None:
         return ""
@@ -71,7 +63,7 @@ def entries(programme: Programme, shelf: Shelf, drawer: Drawer, voice: Voice) ->
                 problem,
                 tuple(voice.facts(cloth)),
                 _amount(pairing, voice, wish.size, wish.view) if pairing else "",
-                money(record),
+                voice.price(record.price_per_m, record.currency),
             )
         )
     return found

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from decimal import Decimal
 
 from nematex.core.cloth import Cloth
 from nematex.core.fibres import FibreContent
-from nematex.core.units import CM_PER_INCH, oz_yd2_from_gsm, say_length, say_weight, say_width
+from nematex.core.units import CM_PER_INCH, CM_PER_YARD, oz_yd2_from_gsm, say_length, say_weight, say_width
 from nematex.tables import trade_tables
 
+SIGNS = {"GBP": "£", "EUR": "€", "USD": "$"}
 OTHER_WORDS = {
     "viscose": ("viscose", "rayon"),
     "elastane": ("elastane", "spandex"),
@@ -39,6 +41,17 @@ class Voice:
 
     def body(self, cm: float) -> str:
         return self._both(f"{cm:.0f} cm", f"{cm / CM_PER_INCH:.0f} in")
+
+    def price(self, per_m: Decimal | None, currency: str) -> str:
+        """'£12.50/m (£11.43/yd)', or nothing where no price is known."""
+        if per_m is None:
+            return ""
+        sign = SIGNS.get(currency, f"{currency} " if currency else "")
+        return self._both(f"{sign}{per_m:.2f}/m", f"{sign}{float(per_m) * CM_PER_YARD / 100:.2f}/yd")
+
+    def lead(self, said: str) -> str:
+        """Only the leading system of something said in both: '140 cm (55 in)' → '140 cm'."""
+        return said.split(" (")[0]
 
     def _both(self, metric: str, imperial: str) -> str:
         return f"{metric} ({imperial})" if self.metric_first else f"{imperial} ({metric})"

@@ -11,7 +11,6 @@ from nematex.core.bending import flexural_rigidity_mg_cm
 from nematex.core.errors import FieldFault
 from nematex.store.database import Database, DatabaseGone
 from nematex.usecases.csv_text import MAX_BYTES
-from nematex.usecases.notes import money
 from nematex.usecases.saying import Voice, hand_word
 from nematex.usecases.shelf import Shop
 from nematex.web import drawing, swatch, tape, words
@@ -52,7 +51,7 @@ def create_app(database: Database, key: str) -> Flask:
         query=words.query,
         reach=words.reach,
     )
-    app.jinja_env.filters.update(money=money, hand_word=hand_word, markdown=words.markdown, pairs=words.pairs)
+    app.jinja_env.filters.update(hand_word=hand_word, markdown=words.markdown, pairs=words.pairs)
     _errors(app)
     return app
 
