@@ -128,6 +128,7 @@ def trade_tables() -> Tables:
     """The tables as shipped."""
     weight_rows = _rows("weight_words.csv")
     fibre_rows = _rows("fibres.csv")
+    judging = tomllib.loads(_text("judging.toml"))
     group_rows = _rows("groups.csv")
     chart = _rows("width_chart.csv")
     return Tables(
@@ -141,6 +142,7 @@ def trade_tables() -> Tables:
             map(_cloth_type, _rows("cloths.csv")),
             {row["word"]: _many(row["cloths"]) for row in group_rows},
             {row["word"]: _many(row["knits"]) for row in group_rows},
+            judging["handles_like"],
         ),
         weight_words=tuple(map(_weight_word, weight_rows)),
         weight_keys={key(name): row["word"] for row in weight_rows for name in (row["word"], *_many(row["aliases"]))},
@@ -159,5 +161,5 @@ def trade_tables() -> Tables:
         parts=_named("parts.csv", "part", lambda row: PartKind(row["part"], row["fit"], row["band"] == "1")),
         width_chart={float(name[1:3]): tuple(float(row[name]) for row in chart) for name in WIDTH_COLUMNS},
         cautions={row["code"]: row["text"] for row in _rows("cautions.csv")},
-        judging=tomllib.loads(_text("judging.toml")),
+        judging=judging,
     )

@@ -156,7 +156,8 @@ def known_cloth(facts: ClothFacts, tables: Tables) -> Cloth:
     stretch = (spread["judged_stretch"], spread["typical_stretch"])
     cross = typical("stretch_cross_pct")
     if structure == "woven" and fibres and fibres.share("elastane") >= tables.judging["fibre"]["elastane_in_woven"]:
-        cross = Range(max(cross.low, 8.0), max(cross.high, 25.0))
+        low, high = tables.judging["fibre"]["comfort_stretch_pct"]
+        cross = Range(max(cross.low, low), max(cross.high, high))
     recovery = None
     if facts.recovery_pct is not None:
         known = _known(facts, "recovery_pct")

@@ -15,6 +15,7 @@ from nematex.core.verdict import Codes, Column, Floats, Mask
 
 KNIT = STRUCTURES.index("knit")
 USES = ("garment", "occasion", "lining", "furnishing", "trim", "household")
+SET_ASIDE = USES[2:]  # sold for something else than garments: offered only where asked for
 ONE_WAY = DIRECTIONS.index("one-way")
 BREATHING = ("natural", "regenerated")
 

@@ -39,7 +39,6 @@ class Demand:
     excluded: frozenset[int]
     stable: frozenset[int]
     has_list: bool
-    widest_piece_cm: float | None
     unread: tuple[str, ...]
 
     def window(self, windows: dict[str, Window], structure: str) -> Window | None:
@@ -147,7 +146,11 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None
         structure=structure,
         weight={kind: window for kind, window in weight.items() if window},
         weight_by_number=Window(
-            gsm.low, gsm.high, gsm.low * 0.1, gsm.high * 0.1 if gsm.high < inf else 0.0, ("the envelope's number",)
+            gsm.low,
+            gsm.high,
+            gsm.low * tolerance["number"],
+            gsm.high * tolerance["number"] if gsm.high < inf else 0.0,
+            ("the envelope's number",),
         )
         if gsm
         else None,
@@ -158,7 +161,7 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None
         implied_cross=None if asked_cross else _implied_cross(structure, rows, judging["words"]["implied_tolerance"]),
         max_cross=Window(
             high=reading.max_cross_pct,
-            tolerance_high=max(reading.max_cross_pct * tolerance["stretch"], 2.0),
+            tolerance_high=max(reading.max_cross_pct * tolerance["stretch"], tolerance["most_stretch_pct"]),
             sources=("little or no stretch asked",),
         )
         if reading.max_cross_pct
@@ -168,6 +171,5 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None
         excluded=frozenset(lexicon.index[name] for name in excluded - {row.name for row in rows}),
         stable=frozenset(lexicon.index[kind.name] for kind in lexicon.groups["stable knits"]),
         has_list=bool(named),
-        widest_piece_cm=pattern.widest_piece_cm,
         unread=tuple(reading.unread) + made.unread,
     )

@@ -51,7 +51,7 @@ class Judgement:
     def score(self) -> Floats:
         """0 to 100: the verdict's quarter, and within it look, weight, how well known, and being on the list."""
         part, look = self.tables.judging["score"], self.tables.judging["look"][self.demand.wish.look]
-        drape = _closeness(self.cloths.bend, self._windows("drape"), look["share"], look["aim_cm"])
+        drape = _closeness(self.cloths.bend, self._windows("drape"), look["share"], (look["aim_cm"], part["halfway_cm"]))
         weight = _closeness(self.cloths.weight, self._windows("weight"), 0.5, None)
         known = (self.cloths.weight.known + self.cloths.bend.known) / (2.0 * Known.MEASURED)
         clean = np.mean([codes == Verdict.SUITS for codes in self.checks.values()], axis=0)
@@ -108,14 +108,16 @@ def _speaks(finding: Finding, at: int) -> bool:
     return finding.window is None or bool(np.isfinite(finding.margin[at]))
 
 
-def _closeness(column: Column, windows: tuple[Window | None, Window | None], share: float, aim: float | None) -> Floats:
+def _closeness(
+    column: Column, windows: tuple[Window | None, Window | None], share: float, aim: tuple[float, float] | None
+) -> Floats:
     """1 at the target, falling to about 0.37 half a window away; 0.5 where nothing is aimed at."""
     parts = []
     for window in windows:
         target = window.target(share) if window else None
         if window is None or target is None:
-            half = 0.8
-            parts.append(np.full(len(column.best), 0.5) if aim is None else np.exp(-(((column.best - aim) / half) ** 2)))
+            unaimed = np.full(len(column.best), 0.5)
+            parts.append(unaimed if aim is None else np.exp(-(((column.best - aim[0]) / aim[1]) ** 2)))
             continue
         half = max((window.high - window.low) / 2, 1e-6)
         parts.append(np.exp(-(((column.best - target) / half) ** 2)))

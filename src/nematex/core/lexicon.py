@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from nematex.core.estimate import Range
@@ -71,8 +71,13 @@ class Lexicon:
     """Cloth types by name and alias, and the envelope's group words, with their meaning in a pattern for knits."""
 
     def __init__(
-        self, types: Iterable[ClothType], groups: dict[str, tuple[str, ...]], knits: dict[str, tuple[str, ...]]
+        self,
+        types: Iterable[ClothType],
+        groups: dict[str, tuple[str, ...]],
+        knits: dict[str, tuple[str, ...]],
+        step: Mapping[str, float],
     ) -> None:
+        self.step = step
         self.types = tuple(types)
         self.index = {item.name: number for number, item in enumerate(self.types)}
         self.by_key = {key(name): item for item in self.types for name in (item.name, *item.aliases)}
@@ -138,11 +143,13 @@ class Lexicon:
     ) -> list[str]:
         """Names of the cloths that handle alike: by weight (log), bending length and stretch across (log)."""
 
+        step = self.step
+
         def distance(item: ClothType) -> float:
-            by_weight = math.log(max(weight_gsm, 1.0) / item.weight_gsm.middle) / 0.25
-            by_drape = (bend_cm - item.bend_cm.middle) / 0.35
-            by_stretch = (math.log1p(stretch_pct / 10) - math.log1p(item.stretch_cross_pct.middle / 10)) / 0.4
-            other = 0.0 if item.structure == structure else 1.5
+            by_weight = math.log(max(weight_gsm, 1.0) / item.weight_gsm.middle) / step["weight_log"]
+            by_drape = (bend_cm - item.bend_cm.middle) / step["drape_cm"]
+            by_stretch = (math.log1p(stretch_pct / 10) - math.log1p(item.stretch_cross_pct.middle / 10)) / step["stretch_log"]
+            other = 0.0 if item.structure == structure else step["other_structure"]
             return by_weight**2 + by_drape**2 + by_stretch**2 + other
 
         kinds = [item for item in self.types if item.use in ("garment", "occasion")] if among is None else among

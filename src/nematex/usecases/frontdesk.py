@@ -23,6 +23,7 @@ class Front:
     half_known: list[ClothRecord]
     half_known_count: int
     running_out: list[ClothRecord]
+    running_out_below_m: float
     coming: list[Programme]
     past: list[Programme]
 
@@ -39,4 +40,4 @@ def front(shop: Shop, today: date) -> Front:
     low = [record for record in shelf.records if record.stock_m is not None and record.stock_m < RUNNING_OUT_M]
     coming = [one for one in programmes if one.shown_on is None or one.shown_on >= today]
     past = [one for one in reversed(programmes) if one not in coming]
-    return Front(len(shelf.records), len(drawer.records), half[:SHOWN], len(half), low[:SHOWN], coming, past)
+    return Front(len(shelf.records), len(drawer.records), half[:SHOWN], len(half), low[:SHOWN], RUNNING_OUT_M, coming, past)

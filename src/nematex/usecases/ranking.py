@@ -11,7 +11,7 @@ import numpy.typing as npt
 from nematex.core.aloud import sentence
 from nematex.core.amount import Amount, amount
 from nematex.core.cloth import STRUCTURES, Cloth
-from nematex.core.columns import columns
+from nematex.core.columns import SET_ASIDE, columns
 from nematex.core.demand import Demand, demand
 from nematex.core.errors import UnknownChoice
 from nematex.core.judge import NAMES, CheckAnswer, Judgement, judge
@@ -24,7 +24,6 @@ from nematex.tables import trade_tables
 from nematex.usecases.shelf import Drawer, Shelf
 
 PAGE = 20
-SET_ASIDE = ("lining", "furnishing", "trim", "household")
 
 
 @dataclass(frozen=True)
@@ -172,7 +171,7 @@ def one_pairing(drawer: Drawer, pattern: PatternRecord, cloth: Cloth, wish: Wish
 
 def both_schools(drawer: Drawer, pattern: PatternRecord, cloth: Cloth, wish: Wish) -> dict[str, Verdict]:
     """The verdict under either school: both are honoured, so both are shown."""
-    return {
-        school: pair(cloth, demand_of(pattern, drawer, replace(wish, school=school)), trade_tables()).verdict
-        for school in SCHOOLS
-    }
+    tables = trade_tables()
+    one = columns([cloth], tables)
+    asked = {school: demand_of(pattern, drawer, replace(wish, school=school)) for school in SCHOOLS}
+    return {school: Verdict(int(judge(one, each, tables).verdict[0])) for school, each in asked.items()}

@@ -33,12 +33,10 @@ class Shelf:
     @cached_property
     def cloths(self) -> list[Cloth]:
         tables = trade_tables()
-        old = {}
-        if self.before:
-            old = {
-                record.id: (record.facts, cloth) for record, cloth in zip(self.before.records, self.before.cloths, strict=True)
-            }
-            object.__setattr__(self, "before", None)
+        before, old = self.before, {}
+        if before:
+            old = {record.id: (record.facts, cloth) for record, cloth in zip(before.records, before.cloths, strict=True)}
+            object.__setattr__(self, "before", None)  # or every earlier state of the shelf would be kept alive
         return [
             found[1] if (found := old.get(record.id)) and found[0] == record.facts else known_cloth(record.facts, tables)
             for record in self.records

@@ -9,7 +9,7 @@ import numpy as np
 
 from nematex.core.checks.finding import Bench, Finding, Words, at_most, sentence
 from nematex.core.cloth import Cloth
-from nematex.core.columns import ONE_WAY
+from nematex.core.columns import ONE_WAY, SET_ASIDE
 from nematex.core.tables import Detail
 from nematex.core.verdict import Mask, Shares, Verdict, Window, compare
 
@@ -90,7 +90,7 @@ def _conditional(bench: Bench) -> Finding:
 
 def _use(bench: Bench) -> Finding:
     """Linings, furnishing cloth and trims are for something else, unless the list names them."""
-    other = bench.cloths.used_for("lining", "furnishing", "trim", "household")
+    other = bench.cloths.used_for(*SET_ASIDE)
     other = other & ~bench.named & ~bench.welcome & (not bench.demand.made.band)
 
     def say(cloth: Cloth, verdict: Verdict) -> Words:

@@ -17,8 +17,10 @@ def check_width(bench: Bench) -> list[Finding]:
     demand, cloths = bench.demand, bench.cloths
     rule = bench.tables.judging
     findings = []
-    if demand.widest_piece_cm and not demand.made.band:
-        findings.append(_piece(bench, demand.widest_piece_cm, rule["width"]["selvedge_loss_cm"], rule["tolerance"]["width_cm"]))
+    if demand.pattern.widest_piece_cm and not demand.made.band:
+        findings.append(
+            _piece(bench, demand.pattern.widest_piece_cm, rule["width"]["selvedge_loss_cm"], rule["tolerance"]["width_cm"])
+        )
     widths = [row.width_cm for row in demand.pattern.requirements]
     everyone = np.ones(len(cloths), dtype=np.bool_)
     if widths and not demand.made.band and demand.made.part is None:
