@@ -8,6 +8,7 @@ from functools import cache
 from importlib.resources import files
 from typing import Any
 
+from nematex.core.colour_name import ColourName
 from nematex.core.estimate import Range
 from nematex.core.fibres import Fibre, FibreNames
 from nematex.core.lexicon import ClothType, Lexicon, key
@@ -163,3 +164,11 @@ def trade_tables() -> Tables:
         cautions={row["code"]: row["text"] for row in _rows("cautions.csv")},
         judging=judging,
     )
+
+
+@cache
+def colour_names() -> tuple[ColourName, ...]:
+    """The words for colours."""
+    rows = _rows("colour_names.csv")
+    triples = [tuple(bytes.fromhex(row["srgb"].removeprefix("#"))) for row in rows]
+    return tuple(ColourName(row["name"], row["family"], (r, g, b)) for row, (r, g, b) in zip(rows, triples, strict=True))

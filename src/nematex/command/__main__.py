@@ -22,6 +22,10 @@ def _parser() -> argparse.ArgumentParser:
     assess = commands.add_parser("assess", help="judge pairings given as JSON; no database needed")
     assess.add_argument("file", nargs="?", default="-", help="a JSON file, or - for standard input")
     assess.add_argument("--schema", choices=("input", "output"), help="print the JSON Schema of the input or output")
+    for name, what in (("swatch", "read a photo of flat cloth"), ("disc", "read a photo of a draped 30 cm disc, from above")):
+        photo = commands.add_parser(name, help=f"{what}; prints JSON, no database needed")
+        photo.add_argument("photo", help="a JPEG, PNG or WebP file; the picture's vertical is the cloth's length")
+        photo.add_argument("--px-per-cm", type=float, required=True, help="pixels per cm in the photo as it is")
     test = commands.add_parser("test", help="run every check")
     test.add_argument("pytest", nargs=argparse.REMAINDER, help="passed on to pytest")
     bench = commands.add_parser("bench", help="measure speed and size with 10,000 cloths")
@@ -42,6 +46,10 @@ def main(arguments: Sequence[str]) -> int:
             from nematex.command.assess import run_assess
 
             return run_assess(asked.file, asked.schema)
+        if asked.command in ("swatch", "disc"):
+            from nematex.command.photo import run_photo
+
+            return run_photo(asked.command, asked.photo, asked.px_per_cm)
         if asked.command in ("start", "stop", "status", "serve"):
             from nematex.command import service
 

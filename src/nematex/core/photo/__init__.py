@@ -1,0 +1,1 @@
+"""What a photograph of cloth tells: light, palette, kind of print, repeats, direction, see-through, draped disc."""
