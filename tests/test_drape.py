@@ -19,7 +19,7 @@ from nematex.core.bending import (
 )
 from nematex.core.colour import delta_e, lab_from_srgb, nearest_name
 from nematex.core.drape import bending_from_drape, drape_coefficient_pct, drape_from_bending, folds_from_bending
-from nematex.core.elastica import curve, overhang_in_bending_lengths
+from nematex.core.elastica import bending_length_on_ramp_cm, curve, overhang_in_bending_lengths
 from nematex.core.errors import FieldFault
 from nematex.tables import colour_names
 
@@ -71,7 +71,7 @@ def test_peirce_s_formula_errs_as_known(angle: float, percent: float) -> None:
 
 def test_at_the_standard_angle_the_overhang_is_twice_the_bending_length() -> None:
     assert overhang_in_bending_lengths(41.5) == pytest.approx(2.00035, abs=1e-5)
-    assert bending_length_cm(4.0, 30) == pytest.approx(4.0 / overhang_in_bending_lengths(30))
+    assert bending_length_on_ramp_cm(4.0, 41.5) == pytest.approx(bending_length_cm(4.0), rel=2e-4)
 
 
 def test_the_drape_coefficient_is_the_share_of_the_ring() -> None:

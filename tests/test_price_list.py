@@ -80,7 +80,7 @@ def test_separators_and_encodings(separator: str, encoding: str) -> None:
     [
         (b"", "is empty"),
         (b"   \n\n", "is empty"),
-        (b"PK\x03\x04rest", "save as CSV"),
+        (b"PK\x03\x04rest", "is a damaged spreadsheet"),
         (b"%PDF-1.7\x00\x01", "is not text"),
         (b"\x00\x01\x02\x03" * 50, "is not text"),
         (b"<!doctype html><html><body>price list</body></html>", "is a web page"),

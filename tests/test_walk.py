@@ -130,7 +130,7 @@ def test_units_and_words_follow_the_setting(page: Page, site: Site) -> None:
     ("name", "content", "message"),
     [
         ("empty.csv", b"", "is empty"),
-        ("sheet.xlsx", b"PK\x03\x04" + b"\0" * 400, "save as CSV"),
+        ("sheet.xlsx", b"PK\x03\x04" + b"\0" * 400, "is a damaged spreadsheet"),
         ("page.csv", b"<html><body>prices</body></html>", "is a web page"),
         ("picture.csv", b"\x89PNG\r\n\x1a\n" + b"\0" * 100, "is not text"),
         ("huge.csv", b"code,name\n" + b"A1,blue lawn\n" * 1_600_000, "8 MB"),
@@ -176,7 +176,7 @@ def test_a_measurement_changes_the_verdict(page: Page, site: Site) -> None:
     expect(drape).to_contain_text("with care")
     expect(page.get_by_text("Worth measuring")).to_be_visible()
     page.get_by_role("link", name="Enter it").click()
-    page.get_by_label("Bending length").fill("2.2")
+    page.get_by_label("Bending length", exact=True).fill("2.2")
     page.get_by_label("Weight").fill("175 g/m²")
     page.get_by_role("button", name="Save").click()
     page.goto(f"/pairing/one/{pattern}/{cloth}")

@@ -12,6 +12,7 @@ from nematex.core.colour_name import ColourName
 from nematex.core.estimate import Range
 from nematex.core.fibres import Fibre, FibreNames
 from nematex.core.lexicon import ClothType, Lexicon, key
+from nematex.core.readings import Property
 from nematex.core.tables import Detail, EnvelopePhrases, Garment, HandWord, Named, PartKind, Tables, WeightWord
 
 Row = dict[str, str]
@@ -172,3 +173,16 @@ def colour_names() -> tuple[ColourName, ...]:
     rows = _rows("colour_names.csv")
     triples = [tuple(bytes.fromhex(row["srgb"].removeprefix("#"))) for row in rows]
     return tuple(ColourName(row["name"], row["family"], (r, g, b)) for row, (r, g, b) in zip(rows, triples, strict=True))
+
+
+@cache
+def properties() -> dict[str, Property]:
+    """The properties of a cloth that can be read, in the order they are shown."""
+    return {row["name"]: _property(row) for row in _rows("properties.csv")}
+
+
+def _property(row: Row) -> Property:
+    if row["kind"] == "word":
+        return Property(row["name"], row["label"], row["unit"], "word")
+    numbers = (float(row[name]) for name in ("low", "high", "agree_pct"))
+    return Property(row["name"], row["label"], row["unit"], "number", *numbers)

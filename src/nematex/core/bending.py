@@ -1,28 +1,24 @@
 """Bending length and flexural rigidity from an overhanging strip.
 
 ASTM D1388 / ISO 9073-7 option A (cantilever), from memory: the strip is pushed over an edge until its tip touches a
-plane falling at 41.5°; the bending length c is half the overhang. Flexural rigidity G = w·c³. For any other angle the
-exact heavy elastica (elastica.py) gives L/c; Peirce's closed form (1930, from memory) is kept to check it by.
+plane falling at 41.5°; the bending length c is half the overhang. Flexural rigidity G = w·c³. The exact curve is
+in elastica.py; Peirce's closed form (1930, from memory) is kept to check it by.
 """
 
 from __future__ import annotations
 
 import math
 
-from nematex.core.elastica import overhang_in_bending_lengths
 from nematex.core.errors import FieldFault
 
-RAMP_DEG = 41.5
 MG_CM_TO_UN_M = 0.0980665  # 1 mg·cm of force (standard gravity) as µN·m
 
 
-def bending_length_cm(overhang_cm: float, ramp_deg: float = RAMP_DEG) -> float:
-    """Bending length c in cm from the overhang L in cm on a ramp of any angle; at 41.5° it is L/2."""
+def bending_length_cm(overhang_cm: float) -> float:
+    """Bending length c in cm from the overhang L in cm on the 41.5° ramp: c = L/2."""
     if not 0 < overhang_cm <= 30:
         raise FieldFault("overhang_cm", overhang_cm, "must lie above 0 and up to 30 cm")
-    if ramp_deg == RAMP_DEG:
-        return overhang_cm / 2
-    return overhang_cm / overhang_in_bending_lengths(ramp_deg)
+    return overhang_cm / 2
 
 
 def peirce_bending_length_cm(overhang_cm: float, ramp_deg: float) -> float:

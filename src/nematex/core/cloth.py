@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from nematex.core.drape import bending_from_drape
 from nematex.core.errors import UnknownChoice
 from nematex.core.estimate import Estimate, Known, Range
 from nematex.core.fibres import FibreContent, read_fibres
@@ -23,6 +24,8 @@ HOW_KNOWN = {
     "bending_length_cm": Known.MEASURED,
     "thickness_mm": Known.MEASURED,
     "recovery_pct": Known.MEASURED,
+    "drape_coefficient_pct": Known.MEASURED,
+    "shrink_length_pct": Known.STATED,
     "hand": Known.JUDGED,
     "sheer": Known.JUDGED,
 }
@@ -58,6 +61,7 @@ class ClothFacts:
     nap: bool | None = None
     shrink_length_pct: float | None = None
     print: Print = field(default_factory=Print)
+    drape_coefficient_pct: float | None = None
     deadstock: bool = False
     known: Mapping[str, str] = field(default_factory=dict)
 
@@ -97,6 +101,8 @@ def _bend(facts: ClothFacts, kind: ClothType | None, structure: str, tables: Tab
         known = _known(facts, "bending_length_cm")
         half = spread["typical_drape_cm" if known is Known.TYPICAL else "judged_drape_cm"]
         return Estimate.around(facts.bending_length_cm, known, half)
+    if facts.drape_coefficient_pct is not None:
+        return bending_from_drape(facts.drape_coefficient_pct)
     if facts.hand is not None:
         hand = tables.cloth_hands[key(facts.hand)].bend_cm
         return Estimate(hand.low, hand.high, hand.middle, Known.JUDGED)
@@ -178,7 +184,7 @@ def known_cloth(facts: ClothFacts, tables: Tables) -> Cloth:
         width = Estimate.around(usual_width, Known.TYPICAL, spread["typical_width_cm"])
     shrink_hi = kind.shrink_hi_pct if kind else 5.0
     shrink = (
-        Estimate.around(facts.shrink_length_pct, Known.MEASURED, 0)
+        Estimate.around(max(0.0, facts.shrink_length_pct), _known(facts, "shrink_length_pct"), 0)
         if facts.shrink_length_pct is not None
         else Estimate.typical(0, shrink_hi)
     )

@@ -10,7 +10,6 @@ from __future__ import annotations
 import math
 
 import numpy as np
-from scipy.interpolate import PchipInterpolator
 
 from nematex.core.errors import FieldFault
 from nematex.core.estimate import Estimate, Known
@@ -28,9 +27,8 @@ SHEET = (
     (5.0, 97.8, 0, 0),
 )
 LOWER, HIGHER = 15.0, 5.0  # how far real cloth may lie from the simulated sheet, in points
-_BEND, _DRAPE = np.array([row[0] for row in SHEET]), np.array([row[1] for row in SHEET])
-_TO_DRAPE = PchipInterpolator(np.concatenate([[0.0], _BEND, [7.0]]), np.concatenate([[0.0], _DRAPE, [99.5]]))
-_TO_BEND = PchipInterpolator(np.concatenate([[0.0], _DRAPE, [99.5]]), np.concatenate([[0.0], _BEND, [7.0]]))
+_BEND = [0.0, *(row[0] for row in SHEET), 7.0]
+_DRAPE = [0.0, *(row[1] for row in SHEET), 99.5]
 
 
 def drape_coefficient_pct(shadow_cm2: float) -> float:
@@ -48,7 +46,7 @@ def drape_coefficient_pct(shadow_cm2: float) -> float:
 
 def drape_from_bending(bending_length_cm: float) -> Estimate:
     """Estimated drape coefficient in % (never a test result): low, high, best."""
-    best = float(_TO_DRAPE(min(max(bending_length_cm, 0.0), 7.0)))
+    best = float(np.interp(bending_length_cm, _BEND, _DRAPE))
     return Estimate(max(0.0, best - LOWER), min(100.0, best + HIGHER), best, Known.JUDGED)
 
 
@@ -56,7 +54,7 @@ def bending_from_drape(drape_pct: float) -> Estimate:
     """Estimated bending length in cm from a drape coefficient in %, as wide as the model is unsure."""
     if not 0 <= drape_pct <= 100:
         raise FieldFault("drape_coefficient_pct", drape_pct, "must lie between 0 and 100 %")
-    bend = [float(_TO_BEND(min(max(drape_pct + off, 0.0), 99.5))) for off in (-HIGHER, 0.0, LOWER)]
+    bend = [float(np.interp(drape_pct + off, _DRAPE, _BEND)) for off in (-HIGHER, 0.0, LOWER)]
     return Estimate(bend[0], bend[2], bend[1], Known.JUDGED)
 
 

@@ -16,8 +16,8 @@ import numpy as np
 from scipy.integrate import solve_ivp
 from scipy.optimize import brentq
 
-from nematex.core.colour import Array
 from nematex.core.errors import FieldFault
+from nematex.core.verdict import Floats
 
 SHORTEST, LONGEST = 0.05, 50.0  # beyond it the asymptotes hold: reach √(2/L)
 _STRAIGHT = math.log(math.pi / 2 - 1e-6)  # q of a strip so short that it does not bend
@@ -27,8 +27,8 @@ _STRAIGHT = math.log(math.pi / 2 - 1e-6)  # q of a strip so short that it does n
 class Curve:
     """Points of the strip from the edge to the tip: reach and drop in units of c; chord and tip angle in degrees."""
 
-    reach: Array
-    drop: Array
+    reach: Floats
+    drop: Floats
     tip_deg: float
 
     @property
@@ -39,10 +39,10 @@ class Curve:
 def _shoot(q: float, dense: bool = False):  # type: ignore[no-untyped-def]
     """From the tip back to where the strip is level."""
 
-    def slope(sigma: float, state: Array) -> list[float]:
+    def slope(sigma: float, state: Floats) -> list[float]:
         return [state[1], sigma * math.sin(state[0])]
 
-    def level(_: float, state: Array) -> float:
+    def level(_: float, state: Floats) -> float:
         return float(state[0] - math.pi / 2)
 
     level.terminal = True  # type: ignore[attr-defined]
@@ -64,7 +64,7 @@ def _curve(q: float, points: int) -> Curve:
     middle = (sigma[1:] + sigma[:-1]) / 2
     down, between = math.pi / 2 - path.sol(sigma)[0], math.pi / 2 - path.sol(middle)[0]
 
-    def along(side: Callable[[Array], Array]) -> Array:
+    def along(side: Callable[[Floats], Floats]) -> Floats:
         # Simpson's rule on each piece keeps the table's fifth figure.
         pieces = (side(down[:-1]) + 4 * side(between) + side(down[1:])) / 6 * -np.diff(sigma)
         return np.concatenate([[0.0], np.cumsum(pieces)])
@@ -86,3 +86,8 @@ def overhang_in_bending_lengths(chord_deg: float) -> float:
     if not 5 <= chord_deg <= 75:
         raise FieldFault("ramp_deg", chord_deg, "must lie between 5 and 75 degrees")
     return float(_shoot(_root(lambda q: _curve(q, 60).chord_deg - chord_deg)).t[-1])
+
+
+def bending_length_on_ramp_cm(overhang_cm: float, ramp_deg: float) -> float:
+    """Bending length in cm from the overhang in cm on a ramp of any angle."""
+    return overhang_cm / overhang_in_bending_lengths(ramp_deg)

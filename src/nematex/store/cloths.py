@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from dataclasses import asdict, fields
 from typing import Any
 
-from sqlalchemy import delete, select
+from sqlalchemy import delete, select, update
 from sqlalchemy.dialects.mysql import insert
 
 from nematex.core.cloth import ClothFacts, Print
 from nematex.store.database import Work
 from nematex.store.models import Base, ClothRow
-from nematex.store.records import ClothRecord
+from nematex.store.records import Bolt, ClothRecord, Colourway
 from nematex.store.settings import bump
 
 FACTS = (
@@ -30,26 +31,37 @@ FACTS = (
     "sheer",
     "nap",
     "shrink_length_pct",
+    "drape_coefficient_pct",
     "deadstock",
     "known",
 )
 PRINT = ("direction", "scale_cm", "repeat_length_cm", "repeat_width_cm")
-SHOP = ("code", "price_per_m", "currency", "stock_m", "supplier", "print_kind", "notes", "id")
+LISTED = ("colours", "colourways", "bolts")
+SHOP = tuple(each.name for each in fields(ClothRecord) if each.name not in ("facts", *LISTED))
 SHELF_VERSION = "shelf version"
 
 
 def _record(row: Any) -> ClothRecord:
     printed = Print(**{name: getattr(row, f"print_{name}") for name in PRINT})
     facts = ClothFacts(print=printed, **{name: getattr(row, name) for name in FACTS})
-    return ClothRecord(facts=facts, colours=tuple(row.colours), **{name: getattr(row, name) for name in SHOP})
+    return ClothRecord(
+        facts=facts,
+        colours=tuple(row.colours),
+        colourways=tuple(Colourway(**{**each, "colours": tuple(each["colours"])}) for each in row.colourways or ()),
+        bolts=tuple(Bolt(**each) for each in row.bolts or ()),
+        **{name: getattr(row, name) for name in SHOP},
+    )
 
 
-def _values(record: ClothRecord) -> dict[str, Any]:
+def cloth_values(record: ClothRecord) -> dict[str, Any]:
+    """A cloth as the values of its columns."""
     values: dict[str, Any] = {name: getattr(record.facts, name) for name in FACTS}
     values |= {f"print_{name}": getattr(record.facts.print, name) for name in PRINT}
     values |= {name: getattr(record, name) for name in SHOP if name != "id"}
     values["known"] = dict(record.facts.known)
     values["colours"] = list(record.colours)
+    values["colourways"] = [{**asdict(each), "colours": list(each.colours)} for each in record.colourways]
+    values["bolts"] = [asdict(each) for each in record.bolts]
     return values
 
 
@@ -66,11 +78,28 @@ def cloth(work: Work, cloth_id: int) -> ClothRecord | None:
 
 def save_cloths(work: Work, records: Iterable[ClothRecord]) -> None:
     """Insert or, where the article code exists, update."""
-    values = [_values(record) for record in records]
+    values = [cloth_values(record) for record in records]
     if values:
         statement = insert(Base.metadata.tables["cloth"])
         changes = {name: statement.inserted[name] for name in values[0] if name != "code"}
         work.execute(statement.on_duplicate_key_update(changes), values)
+    bump(work, SHELF_VERSION)
+
+
+def ids_by_code(work: Work, codes: Iterable[str]) -> dict[str, int]:
+    """Article code (folded) → id."""
+    wanted = list(codes)
+    found: dict[str, int] = {}
+    for at in range(0, len(wanted), 2000):
+        chosen = select(ClothRow.code, ClothRow.id).where(ClothRow.code.in_(wanted[at : at + 2000]))
+        found |= {row.code.casefold(): row.id for row in work.execute(chosen)}
+    return found
+
+
+def change_cloth(work: Work, cloth_id: int, values: dict[str, Any]) -> None:
+    """Set some columns of one cloth."""
+    if values:
+        work.execute(update(ClothRow).where(ClothRow.id == cloth_id).values(**values))
     bump(work, SHELF_VERSION)
 
 

@@ -64,6 +64,93 @@ class ClothRow(Base):
     colours: Mapped[list[str]] = mapped_column(JSON, default=list)
     print_kind: Mapped[str] = mapped_column(String(20), default="")
     notes: Mapped[str] = mapped_column(Text, default="")
+    drape_coefficient_pct: Mapped[float | None] = mapped_column(Double)
+    weave: Mapped[str] = mapped_column(String(60), default="")
+    width_full_cm: Mapped[float | None] = mapped_column(Double)
+    bend_along_cm: Mapped[float | None] = mapped_column(Double)
+    bend_across_cm: Mapped[float | None] = mapped_column(Double)
+    shrink_width_pct: Mapped[float | None] = mapped_column(Double)
+    fray: Mapped[str] = mapped_column(String(20), default="")
+    crease: Mapped[str] = mapped_column(String(20), default="")
+    press: Mapped[str] = mapped_column(String(20), default="")
+    care: Mapped[str] = mapped_column(String(300), default="")
+    season: Mapped[str] = mapped_column(String(80), default="")
+    vat: Mapped[str] = mapped_column(String(40), default="")
+    sale_price_per_m: Mapped[Decimal | None] = mapped_column(Numeric(10, 4))
+    cut_step_cm: Mapped[float | None] = mapped_column(Double)
+    least_cut_cm: Mapped[float | None] = mapped_column(Double)
+    maker_secret: Mapped[bool] = mapped_column(Boolean, default=False)
+    arrived: Mapped[date | None] = mapped_column(Date)
+    follow_print: Mapped[bool | None] = mapped_column(Boolean)
+    placement: Mapped[str] = mapped_column(String(120), default="")
+    colourways: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
+    bolts: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
+    photo_id: Mapped[int | None] = mapped_column(Integer)
+
+
+class ReadingRow(Base):
+    """One reading of one property; none is ever changed or erased, the cloth's own columns hold what is in force."""
+
+    __tablename__ = "reading"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id", ondelete="CASCADE"), index=True)
+    property: Mapped[str] = mapped_column(String(40))
+    number: Mapped[float | None] = mapped_column(Double)
+    word: Mapped[str | None] = mapped_column(String(300))
+    known: Mapped[str] = mapped_column(String(10))
+    by_whom: Mapped[str] = mapped_column(String(60), default="")
+    instrument: Mapped[str] = mapped_column(String(80), default="")
+    taken_at: Mapped[datetime] = mapped_column(DateTime)
+    spread: Mapped[float | None] = mapped_column(Double)
+    repeats: Mapped[list[float]] = mapped_column(JSON, default=list)
+    note: Mapped[str] = mapped_column(String(300), default="")
+    upload_id: Mapped[int | None] = mapped_column(Integer, index=True)
+
+
+class PhotoRow(Base):
+    """A photo of a cloth, re-encoded and without metadata."""
+
+    __tablename__ = "photo"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id", ondelete="CASCADE"), index=True)
+    kind: Mapped[str] = mapped_column(String(20))
+    content: Mapped[bytes] = mapped_column(LONGBLOB)
+    px_per_cm: Mapped[float] = mapped_column(Double)
+    found: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
+    taken_at: Mapped[datetime] = mapped_column(DateTime, server_default=func.now())
+
+
+class ImportStepRow(Base):
+    """What an import did to one cloth: its columns before and after, so that it can be taken back."""
+
+    __tablename__ = "import_step"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    upload_id: Mapped[int] = mapped_column(ForeignKey("upload.id", ondelete="CASCADE"), index=True)
+    code: Mapped[str] = mapped_column(String(80))
+    before: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
+    after: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class MappingRow(Base):
+    """How a supplier's headings were understood last time: heading → field."""
+
+    __tablename__ = "list_mapping"
+
+    supplier: Mapped[str] = mapped_column(String(120), primary_key=True)
+    headings: Mapped[dict[str, str]] = mapped_column(JSON, default=dict)
+
+
+class FilterRow(Base):
+    """A saved filter of the shelf: its name and its address."""
+
+    __tablename__ = "saved_filter"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(80), unique=True)
+    query: Mapped[str] = mapped_column(String(1000))
 
 
 class PatternRow(Base):
@@ -135,6 +222,8 @@ class UploadRow(Base):
     mapping: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
     supplier: Mapped[str] = mapped_column(String(120), default="")
     applied: Mapped[bool] = mapped_column(Boolean, default=False)
+    state: Mapped[str] = mapped_column(String(20), default="")
+    message: Mapped[str] = mapped_column(String(600), default="")
     sent_at: Mapped[datetime] = mapped_column(DateTime, server_default=func.now())
 
 

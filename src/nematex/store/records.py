@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from datetime import date
+from datetime import date, datetime
 from decimal import Decimal
 from typing import Any
 
@@ -11,9 +11,27 @@ from nematex.core.cloth import ClothFacts
 from nematex.core.pattern import Pattern
 
 
+@dataclass(frozen=True, slots=True)
+class Colourway:
+    """One colouring of a cloth: its name, sRGB hex colours (ground first), stock in m, photo."""
+
+    name: str
+    colours: tuple[str, ...] = ()
+    stock_m: float | None = None
+    photo_id: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Bolt:
+    """One piece of cloth on its roll: length in m, and of which colourway."""
+
+    length_m: float
+    colourway: str = ""
+
+
 @dataclass(frozen=True)
 class ClothRecord:
-    """A cloth on the shelf: its facts, and what the shop knows of it. Price per metre, stock in m."""
+    """A cloth on the shelf: its facts, and what the shop knows of it. Prices per metre, stock in m."""
 
     code: str
     facts: ClothFacts
@@ -24,7 +42,59 @@ class ClothRecord:
     colours: tuple[str, ...] = ()
     print_kind: str = ""
     notes: str = ""
+    weave: str = ""
+    width_full_cm: float | None = None
+    bend_along_cm: float | None = None
+    bend_across_cm: float | None = None
+    shrink_width_pct: float | None = None
+    fray: str = ""
+    crease: str = ""
+    press: str = ""
+    care: str = ""
+    season: str = ""
+    vat: str = ""
+    sale_price_per_m: Decimal | None = None
+    cut_step_cm: float | None = None
+    least_cut_cm: float | None = None
+    maker_secret: bool = False
+    arrived: date | None = None
+    follow_print: bool | None = None
+    placement: str = ""
+    colourways: tuple[Colourway, ...] = ()
+    bolts: tuple[Bolt, ...] = ()
+    photo_id: int | None = None
     id: int = 0
+
+
+@dataclass(frozen=True)
+class ReadingRecord:
+    """One reading of one property of a cloth; a number in the property's unit, or a word. Never erased."""
+
+    cloth_id: int
+    property: str
+    number: float | None
+    word: str | None
+    known: str
+    by_whom: str
+    instrument: str
+    taken_at: datetime
+    spread: float | None = None
+    repeats: tuple[float, ...] = ()
+    note: str = ""
+    upload_id: int | None = None
+    id: int = 0
+
+
+@dataclass(frozen=True)
+class Photo:
+    """A photo that is kept: re-encoded, with its scale in px per cm and what was read from it."""
+
+    id: int
+    cloth_id: int
+    kind: str
+    content: bytes
+    px_per_cm: float
+    found: dict[str, Any] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -88,3 +158,6 @@ class Upload:
     mapping: dict[str, Any] = field(default_factory=dict)
     supplier: str = ""
     applied: bool = False
+    state: str = ""
+    message: str = ""
+    sent_at: datetime | None = None

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from typing import Any
 
-from sqlalchemy import delete, select
+from sqlalchemy import delete, select, update
+from sqlalchemy.dialects.mysql import insert
 
 from nematex.store.database import Work
-from nematex.store.models import UploadRow
+from nematex.store.models import ImportStepRow, MappingRow, UploadRow
 from nematex.store.records import Upload
 
 KEPT = 20  # older uploads are let go
@@ -26,7 +27,16 @@ def upload(work: Work, upload_id: int) -> Upload | None:
     row = work.get(UploadRow, upload_id)
     if row is None:
         return None
-    return Upload(row.id, row.kind, row.filename, row.content, row.mapping, row.supplier, row.applied)
+    names = ("id", "kind", "filename", "content", "mapping", "supplier", "applied", "state", "message", "sent_at")
+    return Upload(**{name: getattr(row, name) for name in names})
+
+
+def recent_uploads(work: Work) -> list[Upload]:
+    """The uploads that are kept, newest first, without their content."""
+    names = ("id", "kind", "filename", "supplier", "applied", "state", "message", "sent_at")
+    columns = [getattr(UploadRow, name) for name in names]
+    rows = work.execute(select(*columns).order_by(UploadRow.id.desc()))
+    return [Upload(content=b"", **row._mapping) for row in rows]
 
 
 def remember_mapping(work: Work, upload_id: int, mapping: dict[str, Any]) -> None:
@@ -35,7 +45,35 @@ def remember_mapping(work: Work, upload_id: int, mapping: dict[str, Any]) -> Non
         row.mapping = mapping
 
 
-def mark_applied(work: Work, upload_id: int) -> None:
-    row = work.get(UploadRow, upload_id)
-    if row:
-        row.applied = True
+def set_state(work: Work, upload_id: int, **values: Any) -> None:
+    """Set state, message or applied of an upload."""
+    work.execute(update(UploadRow).where(UploadRow.id == upload_id).values(**values))
+
+
+def headings_of(work: Work, supplier: str) -> dict[str, str]:
+    """How this supplier's headings were understood last time."""
+    row = work.get(MappingRow, supplier) if supplier else None
+    return dict(row.headings) if row else {}
+
+
+def remember_headings(work: Work, supplier: str, headings: dict[str, str]) -> None:
+    statement = insert(MappingRow).values(supplier=supplier, headings=headings)
+    work.execute(statement.on_duplicate_key_update(headings=statement.inserted.headings))
+
+
+def add_steps(work: Work, upload_id: int, steps: list[tuple[str, dict[str, Any] | None, dict[str, Any]]]) -> None:
+    """What an import did: (code, columns before or None, columns after)."""
+    if steps:
+        work.execute(
+            ImportStepRow.__table__.insert(),  # type: ignore[attr-defined]
+            [{"upload_id": upload_id, "code": code, "before": before, "after": after} for code, before, after in steps],
+        )
+
+
+def steps_of(work: Work, upload_id: int) -> list[tuple[str, dict[str, Any] | None, dict[str, Any]]]:
+    chosen = select(ImportStepRow.code, ImportStepRow.before, ImportStepRow.after).where(ImportStepRow.upload_id == upload_id)
+    return [(row.code, row.before, row.after) for row in work.execute(chosen)]
+
+
+def drop_steps(work: Work, upload_id: int) -> None:
+    work.execute(delete(ImportStepRow).where(ImportStepRow.upload_id == upload_id))

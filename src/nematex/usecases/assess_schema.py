@@ -37,6 +37,7 @@ class ClothIn(Strict):
     weight_gsm: Annotated[float, Field(gt=0, le=2000)] | None = None
     width_cm: Annotated[float, Field(gt=0, le=500)] | None = None
     bending_length_cm: Annotated[float, Field(gt=0, le=15)] | None = None
+    drape_coefficient_pct: Annotated[float, Field(ge=0, le=100)] | None = None
     hand: Literal["fluid", "soft", "moderate", "crisp", "stiff"] | None = None
     stretch_cross_pct: Percent | None = None
     stretch_length_pct: Percent | None = None

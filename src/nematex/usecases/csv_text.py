@@ -33,10 +33,6 @@ def _decode(content: bytes, filename: str) -> tuple[str, str]:
         raise FieldFault(
             "file", filename, f"has {len(content) / 2**20:.0f} MB; at most {MAX_BYTES // 2**20} MB are read: split the list"
         )
-    if content[:4] == b"PK\x03\x04":
-        raise FieldFault(
-            "file", filename, "is a spreadsheet or archive; in the spreadsheet choose “save as CSV”, then send that"
-        )
     for mark, encoding in ((b"\xef\xbb\xbf", "utf-8-sig"), (b"\xff\xfe", "utf-16"), (b"\xfe\xff", "utf-16")):
         if content.startswith(mark):
             try:
@@ -82,6 +78,11 @@ def read_sheet(content: bytes, filename: str) -> SheetText:
         numbered = [(reader.line_num, [cell.strip() for cell in row]) for row in reader]
     except csv.Error as fault:
         raise FieldFault("file", filename, f"cannot be read as CSV: {fault}; {CHOICES}") from None
+    return sheet_of(numbered, filename, encoding, separator)
+
+
+def sheet_of(numbered: list[tuple[int, list[str]]], filename: str, encoding: str, separator: str) -> SheetText:
+    """Numbered rows as a sheet: the heading found, empty rows left out, every row as long as the heading."""
     body = [(number, row) for number, row in numbered if any(row)]
     start_at = _header_at(body)
     if start_at is None or len(body) <= start_at + 1:

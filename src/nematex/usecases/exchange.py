@@ -14,9 +14,11 @@ from nematex.core.errors import FieldFault
 from nematex.store.records import ClothRecord, PatternRecord, SizeRow
 from nematex.usecases.assess import pattern_facts
 from nematex.usecases.assess_schema import PatternIn, ShortText, Strict, Text
-from nematex.usecases.csv_text import SheetText, read_sheet
+from nematex.usecases.colourways import say_bolts, say_colourways
+from nematex.usecases.csv_text import SheetText, read_sheet, sheet_of
 from nematex.usecases.list_columns import import_fields
 from nematex.usecases.price_list import RowFault, safe_cell
+from nematex.usecases.xlsx_text import is_archive, xlsx_bytes, xlsx_rows
 
 LISTS = ("details", "parts", "requirements", "sizes")
 PATTERN_COLUMNS = (
@@ -36,10 +38,12 @@ def flat_cloth(record: ClothRecord) -> dict[str, Any]:
             row[name] = getattr(record.facts, name)
         else:
             row[name] = getattr(record, name)
-    row["price_per_m"] = str(record.price_per_m.normalize()) if record.price_per_m is not None else None
-    if row["price_per_m"] and "E" in row["price_per_m"]:
-        row["price_per_m"] = format(record.price_per_m, "f")
+    for name in ("price_per_m", "sale_price_per_m"):
+        price = row[name]
+        row[name] = format(price.normalize(), "f") if price is not None else None
     row["colours"] = " ".join(record.colours)
+    row["colourways"], row["bolts"] = say_colourways(record.colourways), say_bolts(record.bolts)
+    row["arrived"] = record.arrived.isoformat() if record.arrived else None
     row["known"] = json.dumps(dict(record.facts.known)) if record.facts.known else None
     return row
 
@@ -73,8 +77,18 @@ def cloths_json(records: list[ClothRecord]) -> str:
     return json.dumps([flat_cloth(record) for record in records], ensure_ascii=False, indent=1)
 
 
+def cloths_xlsx(records: list[ClothRecord]) -> bytes:
+    """The same columns as the CSV; numbers stay numbers."""
+    columns = list(import_fields())
+    rows = [flat_cloth(record) for record in records]
+    cells = [[row[name] if isinstance(row[name], float) else _cell(row[name]) or None for name in columns] for row in rows]
+    return xlsx_bytes(columns, cells, "cloths")
+
+
 def sheet_from_file(content: bytes, filename: str) -> SheetText:
-    """A CSV text, or a JSON list of flat objects, as a sheet."""
+    """A CSV text, an XLSX spreadsheet, or a JSON list of flat objects, as a sheet."""
+    if is_archive(content):
+        return sheet_of(list(enumerate(xlsx_rows(content, filename), 1)), filename, "XLSX", "XLSX")
     lead = content[:64].lstrip(b"\xef\xbb\xbf \r\n\t")
     if not lead.startswith(b"["):
         return read_sheet(content, filename)

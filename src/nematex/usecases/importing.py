@@ -1,29 +1,39 @@
-"""Bringing in a price list in three steps: send it, look at what it would do, apply it."""
+"""Bringing in a price list: send it, look at what it would do, apply it, and take it back."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from typing import Any
 
 from nematex.core.errors import FieldFault, UnknownChoice
-from nematex.store import cloths as cloth_store
 from nematex.store import patterns as pattern_store
 from nematex.store import uploads
-from nematex.store.records import ClothRecord, Upload
-from nematex.usecases.csv_text import SheetText
+from nematex.store.cloths import cloth_values
+from nematex.store.records import ClothRecord, ReadingRecord, Upload
+from nematex.usecases.csv_text import MAX_BYTES, SheetText
 from nematex.usecases.exchange import flat_cloth, read_patterns, sheet_from_file
 from nematex.usecases.list_columns import guess_mapping, import_fields
+from nematex.usecases.precedence import respected
 from nematex.usecases.price_list import ReadRow, RowFault, bad_rows_csv, merge, read_rows
+from nematex.usecases.readings import keep_cloths
 from nematex.usecases.shelf import Shop
+from nematex.usecases.undo import plain
+from nematex.usecases.xlsx_text import check_archive, is_archive
+
+CHUNK = 500
+Progress = Callable[[int, int], None]
 
 
 @dataclass(frozen=True)
 class Change:
-    """What a good row does: new, changed (field, old, new) or the same."""
+    """What a good row does: new, changed (field, old, new) or the same; and what it says without being put in force."""
 
     row: int
     record: ClothRecord
     kind: str
     fields: tuple[tuple[str, str, str], ...] = ()
+    said: tuple[ReadingRecord, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -36,6 +46,8 @@ class Preview:
     rows: list[ReadRow]
     changes: list[Change]
     faults: list[RowFault]
+    gone: list[ClothRecord]
+    remembered: bool
 
     def count(self, kind: str) -> int:
         return sum(change.kind == kind for change in self.changes)
@@ -44,10 +56,22 @@ class Preview:
     def bad_rows(self) -> int:
         return sum(bool(row.faults) for row in self.rows)
 
+    @property
+    def only_said(self) -> list[Change]:
+        """Rows that state something less well known than what is on the shelf."""
+        return [change for change in self.changes if change.said]
+
 
 def send(shop: Shop, filename: str, content: bytes, supplier: str = "") -> int:
     """Keep a sent list; raises FieldFault if it is no list at all."""
-    sheet_from_file(content, filename)
+    if len(content) > MAX_BYTES:
+        raise FieldFault(
+            "file", filename, f"has {len(content) / 2**20:.0f} MB; at most {MAX_BYTES // 2**20} MB are read: split the list"
+        )
+    if is_archive(content):
+        check_archive(content, filename)  # reading a large sheet takes seconds: that is the background's
+    else:
+        sheet_from_file(content, filename)
     with shop.database.work() as work:
         return uploads.add_upload(work, "cloths", filename, content, supplier.strip()[:120])
 
@@ -56,33 +80,72 @@ def _same(one: object, other: object) -> bool:
     return str(one if one not in (None, "", False) else "") == str(other if other not in (None, "", False) else "")
 
 
-def _change(row: int, old: ClothRecord | None, new: ClothRecord, columns: set[str]) -> Change:
+def _change(row: int, old: ClothRecord | None, new: ClothRecord, columns: set[str], source: str) -> Change:
     merged = merge(old, new, columns)
     if old is None:
         return Change(row, merged, "new")
+    merged, said = respected(old, merged, dict(new.facts.known), source)
     before, after = flat_cloth(old), flat_cloth(merged)
     moved = tuple(
         (import_fields()[name].label, str(before[name] or "–"), str(after[name] or "–"))
         for name in before
         if not _same(before[name], after[name])
     )
-    return Change(row, merged, "changed" if moved else "same", moved)
+    return Change(row, merged, "changed" if moved else "same", moved, tuple(said))
 
 
-def preview(shop: Shop, upload_id: int) -> Preview | None:
-    """What a kept list would do to the shelf."""
+def _mapping(kept: Upload, sheet: SheetText, headings: dict[str, str]) -> tuple[dict[int, str], bool]:
+    """Column → field: as chosen, else as remembered of the supplier, else as guessed; and whether it was remembered."""
+    chosen = kept.mapping.get("columns")
+    if chosen is not None:
+        return {int(at): name for at, name in chosen.items()}, False
+    guessed = guess_mapping(sheet.header)
+    known = {at: headings[heading] for at, heading in enumerate(sheet.header) if heading in headings}
+    if not known:
+        return guessed, False
+    taken = set(known.values())
+    rest = {at: name for at, name in guessed.items() if at not in known and name not in taken}
+    return {at: name for at, name in {**rest, **known}.items() if name in import_fields()}, True
+
+
+def preview(shop: Shop, upload_id: int, progress: Progress | None = None) -> Preview | None:
+    """What a kept list would do to the shelf; remembered until the list, its columns or the shelf change."""
     with shop.database.work() as work:
         kept = uploads.upload(work, upload_id)
+        headings = uploads.headings_of(work, kept.supplier) if kept else {}
     if kept is None:
         return None
+    shelf = shop.shelf()
+    key = (upload_id, str(kept.mapping), str(headings), shelf.version)
+    found = shop.previews.get(key)
+    if found is None:
+        found = _preview(kept, shelf.records, headings, progress or (lambda done, total: None))
+        shop.remember_preview(key, found)
+    return replace(found, upload=kept)
+
+
+def _preview(kept: Upload, on_shelf: list[ClothRecord], headings: dict[str, str], progress: Progress) -> Preview:
     sheet = sheet_from_file(kept.content, kept.filename)
-    chosen = kept.mapping.get("columns")
-    mapping = {int(at): name for at, name in chosen.items()} if chosen is not None else guess_mapping(sheet.header)
+    progress(len(sheet.rows) // 3, len(sheet.rows))
+    mapping, remembered = _mapping(kept, sheet, headings)
     rows = read_rows(sheet, mapping, kept.supplier)
-    on_shelf = {record.code.casefold(): record for record in shop.shelf().records}
+    progress(len(sheet.rows) * 2 // 3, len(sheet.rows))
+    by_code = {record.code.casefold(): record for record in on_shelf}
     columns = set(mapping.values()) | ({"supplier"} if kept.supplier else set())
-    changes = [_change(row.row, on_shelf.get(row.record.code.casefold()), row.record, columns) for row in rows if row.record]
-    return Preview(kept, sheet, mapping, rows, changes, [fault for row in rows for fault in row.faults])
+    changes = [
+        _change(row.row, by_code.get(row.record.code.casefold()), row.record, columns, kept.filename)
+        for row in rows
+        if row.record
+    ]
+    listed = {change.record.code.casefold() for change in changes}
+    broken = {cell.casefold() for row in rows if row.faults for cell in row.cells}  # a row with faults is not gone
+    gone = [
+        record
+        for record in on_shelf
+        if kept.supplier and record.supplier == kept.supplier and record.code.casefold() not in listed | broken
+    ]
+    faults = [fault for row in rows for fault in row.faults]
+    return Preview(kept, sheet, mapping, rows, changes, faults, gone, remembered)
 
 
 def choose_columns(shop: Shop, upload_id: int, chosen: dict[int, str]) -> None:
@@ -99,17 +162,34 @@ def choose_columns(shop: Shop, upload_id: int, chosen: dict[int, str]) -> None:
         uploads.remember_mapping(work, upload_id, {"columns": {str(at): name for at, name in chosen.items()}})
 
 
-def apply(shop: Shop, upload_id: int) -> Preview | None:
-    """Put the good rows on the shelf; a second time does nothing new."""
+def apply(shop: Shop, upload_id: int, sold_out: bool = False, progress: Progress | None = None) -> Preview | None:
+    """Put the good rows on the shelf, all or none; `sold_out` sets the stock of the gone to 0. Twice does no more."""
     found = preview(shop, upload_id)
     if found is None:
         return None
-    moved = [change.record for change in found.changes if change.kind != "same"]
+    moved = [change for change in found.changes if change.kind != "same" or change.said]
+    records = [change.record for change in moved]
+    if sold_out:
+        records += [replace(record, stock_m=0.0, bolts=()) for record in found.gone if record.stock_m != 0]
+    on_shelf = {record.code.casefold(): record for record in shop.shelf().records}
+    said = {change.record.code.casefold(): change.said for change in moved if change.said}
     with shop.database.work() as work:
-        if moved:
-            cloth_store.save_cloths(work, moved)
-        uploads.mark_applied(work, upload_id)
+        for at in range(0, len(records), CHUNK):
+            part = records[at : at + CHUNK]
+            extra = [(code, reading) for each in part for code in [each.code.casefold()] for reading in said.get(code, ())]
+            keep_cloths(work, part, on_shelf, "price list", found.upload.filename, extra, upload_id)
+            uploads.add_steps(work, upload_id, [_step(on_shelf.get(each.code.casefold()), each) for each in part])
+            if progress:
+                progress(at + len(part), len(records))
+        if found.upload.supplier:
+            headings = {found.sheet.header[column]: name for column, name in found.mapping.items()}
+            uploads.remember_headings(work, found.upload.supplier, headings)
+        uploads.set_state(work, upload_id, applied=True)
     return found
+
+
+def _step(old: ClothRecord | None, new: ClothRecord) -> tuple[str, dict[str, Any] | None, dict[str, Any]]:
+    return new.code, plain(cloth_values(old)) if old else None, plain(cloth_values(new))
 
 
 def bad_rows(shop: Shop, upload_id: int) -> str | None:

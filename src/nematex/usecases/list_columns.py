@@ -6,6 +6,7 @@ import csv
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from datetime import date
 from functools import cache
 from importlib.resources import files
 from typing import Any
@@ -24,10 +25,26 @@ from nematex.core.quantities import (
     to_number,
 )
 from nematex.core.units import CM_PER_YARD
+from nematex.usecases.colourways import read_bolts, read_colourways
 from nematex.usecases.csv_text import SheetText
 
 PRINT_KINDS = ("solid", "stripe", "check", "motif", "border")
-LONGEST = {"code": 80, "name": 120, "cloth": 120, "fibres": 300, "supplier": 120, "currency": 3, "notes": 2000}
+LONGEST = {
+    "code": 80,
+    "name": 120,
+    "cloth": 120,
+    "fibres": 300,
+    "supplier": 120,
+    "currency": 3,
+    "notes": 2000,
+    "weave": 60,
+    "season": 80,
+    "vat": 40,
+    "placement": 120,
+}
+FRAYS = ("hardly", "some", "freely")
+CREASES = ("hardly", "some", "deeply")
+PRESSES = ("badly", "fairly", "well")
 HANDS = ("fluid", "soft", "moderate", "crisp", "stiff")
 
 
@@ -118,6 +135,15 @@ def _text(text: str, field: str, name: str) -> str:
     return text
 
 
+def _date(text: str, field: str) -> date:
+    """A date as 2026-11-24, 24.11.2026 or 24/11/2026: day before month where the year comes last."""
+    try:
+        found = re.fullmatch(r"(\d{1,2})[./-](\d{1,2})[./-](\d{4})", text.strip())
+        return date(int(found[3]), int(found[2]), int(found[1])) if found else date.fromisoformat(text.strip()[:10])
+    except ValueError:
+        raise FieldFault(field, text, "is not a date; write it like 2026-11-24") from None
+
+
 # Bare numbers above these cannot be inches or ounces, and then no number of their column is.
 METRIC_ABOVE = {"width": (72.0, "cm"), "weight": (20.0, "gsm")}
 
@@ -156,6 +182,12 @@ def read_cell(text: str, heading: str, field: ImportField, bare: Any = None) -> 
         "sheer": lambda cell: _choice(SHEERNESS, "level of see-through")(cell, heading),
         "direction": lambda cell: _choice(DIRECTIONS, "print direction")(cell, heading),
         "kind": lambda cell: _choice(PRINT_KINDS, "kind of print")(cell, heading),
+        "fray": lambda cell: _choice(FRAYS, "word for fraying")(cell, heading),
+        "crease": lambda cell: _choice(CREASES, "word for creasing")(cell, heading),
+        "press": lambda cell: _choice(PRESSES, "word for pressing")(cell, heading),
+        "date": lambda cell: _date(cell, heading),
+        "colourways": lambda cell: read_colourways(cell, heading),
+        "bolts": lambda cell: read_bolts(cell, heading),
         "text": lambda cell: _text(cell.removeprefix("'"), heading, field.name),
     }
     return readers[field.kind](text)

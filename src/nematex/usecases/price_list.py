@@ -7,7 +7,7 @@ import io
 import json
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 from typing import Any
 
 from pydantic import ValidationError
@@ -20,6 +20,9 @@ from nematex.usecases.assess import cloth_facts
 from nematex.usecases.assess_schema import ClothIn
 from nematex.usecases.csv_text import SheetText
 from nematex.usecases.list_columns import column_units, import_fields, read_cell
+
+# What the shop knows of a cloth beside its facts: the fields of a record that a column can fill.
+SHOP_FIELDS = tuple(each.name for each in fields(ClothRecord) if each.name not in ("id", "code", "facts", "photo_id"))
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,17 +79,27 @@ def make_record(values: dict[str, Any], supplier: str = "") -> ClothRecord:
     checked = cloth_facts(ClothIn.model_validate({**facts, "print": printed or None}))
     known_cloth(checked, trade_tables())  # so that a cloth nobody can place is refused here and not on a page
     price, currency = values.get("price_per_m") or (None, "")
-    return ClothRecord(
+    sale, sale_currency = values.get("sale_price_per_m") or (None, "")
+    shop = {name: values[name] for name in SHOP_FIELDS if values.get(name) is not None}
+    shop |= {"price_per_m": price, "sale_price_per_m": sale, "supplier": values.get("supplier") or supplier}
+    record = ClothRecord(
         code=values["code"],
         facts=checked,
-        price_per_m=price,
-        currency=(values.get("currency") or currency).upper(),
-        stock_m=values.get("stock_m"),
-        supplier=values.get("supplier") or supplier,
-        colours=_colours(values.get("colours") or ""),
-        print_kind=values.get("print_kind") or "",
-        notes=values.get("notes") or "",
+        **{
+            **shop,
+            "currency": (values.get("currency") or currency or sale_currency).upper(),
+            "colours": _colours(values.get("colours") or ""),
+        },
     )
+    return counted(record)
+
+
+def counted(record: ClothRecord) -> ClothRecord:
+    """The stock as the sum of the bolts, or else of the colourways, where each says its own."""
+    if record.bolts:
+        return replace(record, stock_m=round(sum(each.length_m for each in record.bolts), 3))
+    lengths = [each.stock_m for each in record.colourways if each.stock_m is not None]
+    return replace(record, stock_m=round(sum(lengths), 3)) if lengths else record
 
 
 def read_rows(sheet: SheetText, mapping: Mapping[int, str], supplier: str = "") -> list[ReadRow]:
@@ -165,13 +178,11 @@ def merge(old: ClothRecord | None, new: ClothRecord, columns: set[str]) -> Cloth
         for name in columns
         if name.startswith("print_") and name != "print_kind"
     }
-    shop = {
-        name: getattr(new, name)
-        for name in ("price_per_m", "currency", "stock_m", "supplier", "colours", "print_kind", "notes")
-        if name in columns and getattr(new, name) not in (None, "", ())
-    }
+    shop = {name: getattr(new, name) for name in SHOP_FIELDS if name in columns and getattr(new, name) not in (None, "", ())}
     if "price_per_m" in columns and new.currency:
         shop["currency"] = new.currency
+    if {"bolts", "colourways"} & columns and new.stock_m is not None:
+        shop["stock_m"] = new.stock_m
     facts = {name: value for name, value in facts.items() if value is not None and value != ""}
     printed = {name: value for name, value in printed.items() if value is not None}
     return replace(old, facts=replace(old.facts, print=replace(old.facts.print, **printed), **facts), **shop)

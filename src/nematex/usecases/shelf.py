@@ -5,6 +5,7 @@ from __future__ import annotations
 import threading
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Any
 
 import numpy as np
 
@@ -20,6 +21,8 @@ from nematex.store.database import Database
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.store.settings import settings
 from nematex.tables import trade_tables
+
+PREVIEWS = 3
 
 
 @dataclass(frozen=True)
@@ -91,6 +94,33 @@ class Shop:
         self._lock = threading.Lock()
         self._shelf: Shelf | None = None
         self._drawer: Drawer | None = None
+        self.previews: dict[object, Any] = {}  # the last few price lists as they were understood
+        self._jobs: dict[int, tuple[int, int]] = {}
+
+    def remember_preview(self, key: object, found: object) -> None:
+        with self._lock:
+            while len(self.previews) >= PREVIEWS:
+                self.previews.pop(next(iter(self.previews)))
+            self.previews[key] = found
+
+    def claim_job(self, number: int) -> bool:
+        """Whether a background job of this number may start: one at a time."""
+        with self._lock:
+            if number in self._jobs:
+                return False
+            self._jobs[number] = (0, 0)
+            return True
+
+    def progress(self, number: int, done: int, total: int) -> None:
+        self._jobs[number] = (done, total)
+
+    def release_job(self, number: int) -> None:
+        with self._lock:
+            self._jobs.pop(number, None)
+
+    def job(self, number: int) -> tuple[int, int] | None:
+        """How far a running job is: (done, total); None if it does not run here."""
+        return self._jobs.get(number)
 
     def settings(self) -> dict[str, str]:
         with self.database.work() as work:

@@ -6,11 +6,12 @@ from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
 from nematex.core.errors import FieldFault
-from nematex.store.cloths import remove_cloth, save_cloths
+from nematex.store.cloths import remove_cloth
 from nematex.usecases.browsing import browse_cloths
 from nematex.usecases.cloth_form import CHOICES, FIELDS, cloth_names, form_values, record_from_form
 from nematex.usecases.exchange import cloths_csv, cloths_json
 from nematex.usecases.ranking import Filters, rank_patterns, read_wish
+from nematex.usecases.readings import keep_cloths
 from nematex.web.rooms.common import download, filters, find_cloth, shop
 
 room = Blueprint("shelf", __name__, url_prefix="/shelf")
@@ -61,7 +62,8 @@ def save(cloth_id: int | None = None) -> Response | tuple[str, int]:
     except FieldFault as fault:
         return _form(values, cloth_id, fault), 400
     with shop().database.work() as work:
-        save_cloths(work, [record])
+        before = {old.code.casefold(): old} if old else {}
+        keep_cloths(work, [record], before, "the shop", "typed")
     kept = next(each for each in shop().shelf().records if each.code == record.code)
     return redirect(url_for("shelf.cloth", cloth_id=kept.id))
 

@@ -73,6 +73,23 @@ document.addEventListener("alpine:init", () => {
     },
   }));
 
+  /* How far a job in the background is; asks again until it is done, then goes on. */
+  Alpine.data("progress", () => ({
+    done: 0,
+    total: 0,
+    get share() { return this.total ? Math.round((100 * this.done) / this.total) : 0; },
+    get said() { return this.total ? `${this.done} of ${this.total}` : "starting"; },
+    init() { this.ask(); },
+    async ask() {
+      try {
+        const state = await (await fetch(this.$root.dataset.state)).json();
+        this.done = state.done; this.total = state.total;
+        if (state.next) { location.href = state.next; return; }
+      } catch (fault) { /* the shop may be busy or away: ask again */ }
+      setTimeout(() => this.ask(), 500);
+    },
+  }));
+
   /* Something that cannot be taken back is asked once. */
   Alpine.data("sure", () => ({
     asked: false,

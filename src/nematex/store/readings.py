@@ -1,0 +1,62 @@
+"""Readings and photos of cloths. Readings are only ever added, and taken back with the import that wrote them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import asdict
+
+from sqlalchemy import delete, insert, select
+
+from nematex.store.database import Work
+from nematex.store.models import PhotoRow, ReadingRow
+from nematex.store.records import Photo, ReadingRecord
+
+COLUMNS = tuple(column for column in ReadingRow.__table__.columns)
+
+
+def add_readings(work: Work, readings: Iterable[ReadingRecord]) -> None:
+    values = [{name: value for name, value in asdict(each).items() if name != "id"} for each in readings]
+    for each in values:
+        each["repeats"] = list(each["repeats"])
+    if values:
+        work.execute(insert(ReadingRow), values)
+
+
+def readings_of(work: Work, cloth_id: int) -> list[ReadingRecord]:
+    """All readings of a cloth, the newest first."""
+    chosen = select(*COLUMNS).where(ReadingRow.cloth_id == cloth_id).order_by(ReadingRow.taken_at.desc(), ReadingRow.id.desc())
+    return [_reading(row._mapping) for row in work.execute(chosen)]
+
+
+def readings_of_all(work: Work, properties: Iterable[str]) -> list[ReadingRecord]:
+    """Every reading of these properties."""
+    chosen = select(*COLUMNS).where(ReadingRow.property.in_(list(properties))).order_by(ReadingRow.id)
+    return [_reading(row._mapping) for row in work.execute(chosen)]
+
+
+def _reading(row) -> ReadingRecord:  # type: ignore[no-untyped-def]
+    return ReadingRecord(**{**row, "repeats": tuple(row["repeats"])})
+
+
+def drop_readings_of_import(work: Work, upload_id: int) -> None:
+    work.execute(delete(ReadingRow).where(ReadingRow.upload_id == upload_id))
+
+
+def add_photo(work: Work, photo: Photo) -> int:
+    row = PhotoRow(
+        cloth_id=photo.cloth_id, kind=photo.kind, content=photo.content, px_per_cm=photo.px_per_cm, found=photo.found
+    )
+    work.add(row)
+    work.flush()
+    return row.id
+
+
+def photo(work: Work, photo_id: int) -> Photo | None:
+    row = work.get(PhotoRow, photo_id)
+    return Photo(row.id, row.cloth_id, row.kind, row.content, row.px_per_cm, row.found) if row else None
+
+
+def keep_found(work: Work, photo_id: int, found: dict[str, object]) -> None:
+    row = work.get(PhotoRow, photo_id)
+    if row:
+        row.found = found
