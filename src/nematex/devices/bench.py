@@ -14,8 +14,9 @@ import numpy.typing as npt
 from nematex.core.drape import drape_from_bending
 from nematex.core.photo.see_through import BLACK_CARD, WHITE_CARD, over_ground
 from nematex.core.units import CM_PER_INCH, GRAMS_PER_OUNCE
-from nematex.devices.camera import USUAL, Photo, photograph_disc
+from nematex.devices.camera import USUAL, Photo, photograph_disc, photograph_tones
 
+PX_PER_CM = 20.0
 FAULTS = ("none", "drift", "outlier", "wrong unit")
 
 
@@ -63,6 +64,9 @@ class LightTable(Protocol):
 
 class CameraRig(Protocol):
     def disc(self) -> Photo: ...
+    def over_cards(self) -> tuple[Photo, Photo]:
+        """Over black and over white card: the cloth on the left half, the bare card on the right."""
+        ...
 
 
 class SimulatedBench:
@@ -115,4 +119,11 @@ class SimulatedBench:
         bend = (self.truth.bend_along_cm + self.truth.bend_across_cm) / 2
         drape = drape_from_bending(bend).best
         folds = int(np.clip(round(11 - 2.6 * bend), 3, 11)) if drape < 92 else 0
-        return photograph_disc(drape, folds, 20, USUAL, self.rng)
+        return photograph_disc(drape, folds, PX_PER_CM, USUAL, self.rng)
+
+    def over_cards(self) -> tuple[Photo, Photo]:
+        on_black, on_white, bare_black, bare_white = self.tones()
+        black, white = (
+            photograph_tones(pair, PX_PER_CM, USUAL, self.rng) for pair in ((on_black, bare_black), (on_white, bare_white))
+        )
+        return black, white

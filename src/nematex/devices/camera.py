@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import io
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Protocol
 
 import numpy as np
@@ -84,3 +84,11 @@ def photograph_disc(
 ) -> Photo:
     """A JPEG of a made-up draped disc; the tones of cloth and table are reflectances 0–1."""
     return _taken(disc_picture(drape_pct, folds, px_per_cm, rng, cloth, table), px_per_cm, how, rng)
+
+
+def photograph_tones(tones: tuple[float, float], px_per_cm: float, how: Conditions, rng: np.random.Generator) -> Photo:
+    """A JPEG of two grey fields side by side, 20 × 12 cm, of these linear tones 0–1, in even light."""
+    height, width = round(12 * px_per_cm), round(20 * px_per_cm)
+    picture = np.full((height, width, 3), tones[1])
+    picture[:, : width // 2] = tones[0]
+    return _taken(picture, px_per_cm, replace(how, falloff=0.0), rng)

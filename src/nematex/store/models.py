@@ -86,6 +86,7 @@ class ClothRow(Base):
     colourways: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
     bolts: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
     photo_id: Mapped[int | None] = mapped_column(Integer)
+    stretch_unsaid: Mapped[bool] = mapped_column(Boolean, default=False)
 
 
 class ReadingRow(Base):

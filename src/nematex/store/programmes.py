@@ -88,3 +88,8 @@ def write_line(work: Work, programme_id: int, pick_id: int, line: str) -> None:
 
 def remove_pick(work: Work, programme_id: int, pick_id: int) -> None:
     work.execute(delete(PickRow).where(PickRow.id == pick_id, PickRow.programme_id == programme_id))
+
+
+def times_picked(work: Work) -> dict[int, int]:
+    """Cloth id → in how many picks it stands."""
+    return {row[0]: row[1] for row in work.execute(select(PickRow.cloth_id, func.count()).group_by(PickRow.cloth_id))}

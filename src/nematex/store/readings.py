@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import asdict
 
-from sqlalchemy import delete, insert, select
+from sqlalchemy import delete, func, insert, select
 
 from nematex.store.database import Work
 from nematex.store.models import PhotoRow, ReadingRow
@@ -38,6 +38,21 @@ def _reading(row) -> ReadingRecord:  # type: ignore[no-untyped-def]
     return ReadingRecord(**{**row, "repeats": tuple(row["repeats"])})
 
 
+def spans(work: Work) -> dict[int, dict[str, tuple[float, float]]]:
+    """Cloth id → property → least and greatest of its stated and measured readings, where there are several."""
+    number = ReadingRow.number
+    chosen = (
+        select(ReadingRow.cloth_id, ReadingRow.property, func.min(number).label("low"), func.max(number).label("high"))
+        .where(ReadingRow.known.in_(("stated", "measured")), number.is_not(None))
+        .group_by(ReadingRow.cloth_id, ReadingRow.property)
+        .having(func.min(number) < func.max(number))
+    )
+    found: dict[int, dict[str, tuple[float, float]]] = {}
+    for row in work.execute(chosen):
+        found.setdefault(row.cloth_id, {})[row.property] = (row.low, row.high)
+    return found
+
+
 def drop_readings_of_import(work: Work, upload_id: int) -> None:
     work.execute(delete(ReadingRow).where(ReadingRow.upload_id == upload_id))
 
@@ -54,6 +69,16 @@ def add_photo(work: Work, photo: Photo) -> int:
 def photo(work: Work, photo_id: int) -> Photo | None:
     row = work.get(PhotoRow, photo_id)
     return Photo(row.id, row.cloth_id, row.kind, row.content, row.px_per_cm, row.found) if row else None
+
+
+def photos_of(work: Work, cloth_id: int, kind: str) -> list[Photo]:
+    """The photos of a cloth without their content, the newest first."""
+    chosen = (
+        select(PhotoRow.id, PhotoRow.px_per_cm, PhotoRow.found)
+        .where(PhotoRow.cloth_id == cloth_id, PhotoRow.kind == kind)
+        .order_by(PhotoRow.id.desc())
+    )
+    return [Photo(row.id, cloth_id, kind, b"", row.px_per_cm, row.found) for row in work.execute(chosen)]
 
 
 def keep_found(work: Work, photo_id: int, found: dict[str, object]) -> None:

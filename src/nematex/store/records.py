@@ -63,6 +63,7 @@ class ClothRecord:
     colourways: tuple[Colourway, ...] = ()
     bolts: tuple[Bolt, ...] = ()
     photo_id: int | None = None
+    stretch_unsaid: bool = False
     id: int = 0
 
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 from datetime import datetime
-from typing import Any
 
 from nematex.core.bending import bending_length_cm, bias_bending_length_cm, flexural_rigidity_mg_cm, flexural_rigidity_un_m
 from nematex.core.cloth import Cloth
@@ -27,7 +26,9 @@ from nematex.core.stretching import recovery_pct, stretch_pct
 from nematex.core.units import gsm_from_oz_yd2, oz_yd2_from_gsm
 from nematex.store.records import ClothRecord, ReadingRecord
 from nematex.tables import properties, trade_tables
-from nematex.usecases.bench_measures import Field, Measure, Method
+from nematex.usecases.bench_measures import TONES, Field, Measure, Method
+
+SURE = 0.6  # below this a photo's reading is asked about
 
 
 @dataclass
@@ -52,10 +53,8 @@ def _numbers(values: Mapping[str, str], box: Field) -> list[float]:
 class _Sheet:
     """The inputs of one measurement, read as they are asked for, and what has come out so far."""
 
-    def __init__(
-        self, measure: Measure, method: Method, values: Mapping[str, str], photos: Mapping[str, Any], who: str
-    ) -> None:
-        self.method, self.values, self.photos, self.who = method, values, photos, who
+    def __init__(self, measure: Measure, method: Method, values: Mapping[str, str], who: str) -> None:
+        self.method, self.values, self.who = method, values, who
         self.measure, self.out = measure, Outcome()
         self.boxes = {each.name: each for each in method.fields}
 
@@ -158,11 +157,10 @@ def _ramp(sheet: _Sheet) -> None:
 
 def _disc(sheet: _Sheet) -> None:
     if sheet.method.name == "photo":
-        found = sheet.photos["photo"]
-        drape = found.drape_coefficient_pct
-        folds = f"{found.folds} folds" if found.folds is not None else "the folds cannot be counted surely"
-        sheet.say(f"Shadow {found.shadow_cm2:.0f} cm²: drape coefficient {drape:.1f} %, {folds}.")
-        if found.confidence["drape_coefficient_pct"] < 0.6:
+        drape, counted = sheet.needed("drape"), sheet.one("folds", False)
+        folds = f"{counted:.0f} folds" if counted is not None else "the folds cannot be counted surely"
+        sheet.say(f"Drape coefficient {drape:.1f} %, {folds}.")
+        if sheet.needed("sure") < SURE:
             sheet.out.doubts.append(
                 "The disc hardly stands out from the table. Use a darker or lighter ground and take it again."
             )
@@ -203,18 +201,22 @@ def _sheer(sheet: _Sheet) -> None:
     if sheet.method.name == "card":
         sheet.keep("sheer", sheet.word("sheer") or "", Known.JUDGED)
         return
-    if sheet.method.name == "photos":
-        (on_black, bare_black), (on_white, bare_white) = sheet.photos["black"], sheet.photos["white"]
-    else:
-        on_black, on_white, bare_black, bare_white = (
-            sheet.needed(name) for name in ("on_black", "on_white", "bare_black", "bare_white")
-        )
-    found = see_through(on_black, on_white, bare_black, bare_white)
+    found = see_through(*(sheet.needed(name) for name, _ in TONES))
     sheet.say(
         f"Sends back {found.reflectance * 100:.0f} % and lets through {found.transmittance * 100:.0f} % of the light; "
         f"contrast ratio {found.contrast_ratio:.2f}: {found.word}."
     )
     sheet.keep("sheer", found.word, Known.MEASURED)
+
+
+def _thickness(sheet: _Sheet) -> None:
+    layers, heights = sheet.needed("layers"), sheet.series("height")
+    if layers < 1:
+        raise FieldFault("Layers", layers, "must be at least 1")
+    each = [height / layers for height in heights]
+    mean = repeats(each).mean
+    sheet.say(_mean("Height", heights, "mm") + f" Over {layers:g} layers: {mean:.2f} mm each, under a book.")
+    sheet.keep("thickness_mm", mean, Known.MEASURED, each)
 
 
 def _width(sheet: _Sheet) -> None:
@@ -250,16 +252,14 @@ def _words(sheet: _Sheet) -> None:
 
 
 WORKED_OUT: dict[str, Callable[[_Sheet], None]] = {
-    "weight": _weight, "ramp": _ramp, "disc": _disc, "hand": _words, "stretch": _stretch, "sheer": _sheer, "width": _width,
-    "shrink": _shrink, "sewing": _words,
+    "weight": _weight, "ramp": _ramp, "disc": _disc, "hand": _words, "stretch": _stretch, "sheer": _sheer,
+    "thickness": _thickness, "width": _width, "shrink": _shrink, "sewing": _words,
 }  # fmt: skip
 
 
-def work_out(
-    measure: Measure, method: Method, values: Mapping[str, str], photos: Mapping[str, Any], cloth: Cloth, record: ClothRecord
-) -> Outcome:
+def work_out(measure: Measure, method: Method, values: Mapping[str, str], cloth: Cloth, record: ClothRecord) -> Outcome:
     """What was typed as readings; raises FieldFault naming the box."""
-    sheet = _Sheet(measure, method, values, photos, values.get("by", "").strip()[:60] or "the shop")
+    sheet = _Sheet(measure, method, values, values.get("by", "").strip()[:60] or "the shop")
     WORKED_OUT[measure.name](sheet)
     out = sheet.out
     for each in out.readings:

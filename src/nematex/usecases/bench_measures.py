@@ -11,7 +11,7 @@ from nematex.usecases.list_columns import CREASES, FRAYS, HANDS, PRESSES
 
 @dataclass(frozen=True)
 class Field:
-    """One input of a measurement: `count` boxes for repeats, or a choice of words, or a photo."""
+    """One input of a measurement: `count` boxes for repeats, a choice of words, a photo, or hidden: read from a photo."""
 
     name: str
     label: str
@@ -20,6 +20,7 @@ class Field:
     default: str = ""
     choices: tuple[str, ...] = ()
     photo: bool = False
+    hidden: bool = False
 
 
 @dataclass(frozen=True)
@@ -49,6 +50,12 @@ class Measure:
         return found
 
 
+TONES = (
+    ("on_black", "Cloth over black"),
+    ("on_white", "Cloth over white"),
+    ("bare_black", "Bare black card"),
+    ("bare_white", "Bare white card"),
+)
 MASS = Field("grams", "Mass on the scale", "g", 3)
 MEASURES = {
     each.name: each
@@ -69,15 +76,17 @@ MEASURES = {
                 "ramp", "Push a strip 2.5 cm wide over the edge until its tip touches the slope; read how far it was pushed."),
         )),
         Measure("disc", "Drape of a disc", ("drape_coefficient_pct",), (
-            Method("photo", "A photo of its shadow from above", (Field("photo", "Photo", photo=True),
-                   Field("px_per_cm", "Scale", "px per cm")), "camera",
+            Method("photo", "A photo of its shadow from above", (Field("photo", "Photo of the draped disc", photo=True),
+                   Field("px_per_cm", "Scale", "px per cm"), Field("wide", "or: the picture shows, left to right", "cm"),
+                   Field("drape", "Drape coefficient", hidden=True), Field("folds", "Folds", hidden=True),
+                   Field("sure", "Confidence", hidden=True), Field("photo_id", "Photo kept", hidden=True)), "camera",
                    "Lay the 30 cm disc over the 18 cm stand and photograph straight from above, the whole shadow in the picture."),
             Method("area", "Its shadow's area", (Field("area", "Area of the shadow with the stand", "cm²", 3),), "typed",
                    "Draw round the shadow, cut it out and weigh it, or count squares."),
         )),
         Measure("hand", "Handle, by touch", ("hand",), (
             Method("hand", "By the reference card", (Field("hand", "It feels", choices=HANDS),), "hand",
-                   "Hold a hand's width over the edge of the table and compare with the card."),
+                   "Push 8 cm, a hand's width, over the edge of the table and compare with the card."),
         )),
         Measure("stretch", "Stretch and recovery", ("stretch_cross_pct", "stretch_length_pct", "recovery_pct"), (
             Method("gauge", "On the printed gauge", (Field("relaxed", "Mark, relaxed", "cm", default="10"),
@@ -87,13 +96,18 @@ MEASURES = {
         )),
         Measure("sheer", "See-through", ("sheer",), (
             Method("photos", "Two photos over black and white card", (Field("black", "Photo over black", photo=True),
-                   Field("white", "Photo over white", photo=True)), "camera",
+                   Field("white", "Photo over white", photo=True), *(Field(name, label, hidden=True) for name, label in TONES)),
+                   "camera",
                    "The cloth over the left half, the bare card in the right half of both pictures; same light, same exposure."),
-            Method("tones", "Four tones from a light table", (Field("on_black", "Cloth over black"), Field("on_white", "Cloth over white"),
-                   Field("bare_black", "Bare black card"), Field("bare_white", "Bare white card")), "light table",
+            Method("tones", "Four tones from a light table", tuple(Field(name, label) for name, label in TONES), "light table",
                    "Linear tones of one picture; any scale."),
             Method("card", "By the show-through card", (Field("sheer", "What shows through", choices=SHEERNESS),), "card",
                    "Lay one layer over the printed card: bars not seen, dark bar seen, all bars seen, print read through it."),
+        )),
+        Measure("thickness", "Thickness", ("thickness_mm",), (
+            Method("stack", "A stack of layers under a ruler", (Field("layers", "Layers", default="10"),
+                   Field("height", "Height of the stack", "mm", 3)), "ruler",
+                   "Fold the cloth into ten layers, lay a book on it, and read the height beside the fold, not on it."),
         )),
         Measure("width", "Width", ("width_cm", "width_full_cm"), (
             Method("tape", "With the tape", (Field("full", "Edge to edge", "cm", 3), Field("usable", "Between the selvedges", "cm", 3)), "tape",

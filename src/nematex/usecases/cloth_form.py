@@ -151,6 +151,7 @@ def record_from_form(values: dict[str, str], old: ClothRecord | None, codes: set
             record,
             id=old.id,
             photo_id=old.photo_id,
+            stretch_unsaid=old.stretch_unsaid and before.get("stretch_cross_pct") == values.get("stretch_cross_pct"),
             colourways=_with_photos(record.colourways, old.colourways),
             currency=record.currency or old.currency,
             facts=replace(record.facts, known=known),

@@ -12,6 +12,7 @@ from PIL import Image, ImageOps, UnidentifiedImageError
 from nematex.core.colour import Array
 from nematex.core.errors import FieldFault
 from nematex.core.photo.palette import from_srgb
+from nematex.core.quantities import to_number
 
 FORMATS = ("JPEG", "PNG", "WEBP")
 MAX_BYTES = 25 * 2**20
@@ -36,6 +37,22 @@ class Opened:
 
     linear: Array
     reduced: float
+
+    @property
+    def width_px(self) -> float:
+        """Width of the photo as sent."""
+        return float(self.linear.shape[1] / self.reduced)
+
+    def px_per_cm(self, typed: str, wide_cm: str) -> float:
+        """The scale as it was given: px per cm, or how many cm the picture shows from left to right; raises FieldFault."""
+        if typed.strip():
+            return to_number(typed, "px per cm")
+        if not wide_cm.strip():
+            raise FieldFault("scale", "", "is missing; give px per cm, or how many cm the picture shows from left to right")
+        wide = to_number(wide_cm, "cm from left to right")
+        if not 1 <= wide <= 500:
+            raise FieldFault("cm from left to right", wide_cm, "must lie between 1 and 500")
+        return self.width_px / wide
 
 
 def _kind(content: bytes) -> str:
@@ -88,10 +105,10 @@ def open_photo(content: bytes) -> Opened:
     return Opened(from_srgb(np.asarray(image, dtype=np.uint8)), max(image.size) / longest)
 
 
-def kept_copy(content: bytes) -> bytes:
-    """The photo as it is kept: re-encoded as JPEG, at most KEPT_PX on a side, without metadata."""
-    image, _ = _image(content)
+def kept_copy(content: bytes) -> tuple[bytes, float]:
+    """The photo as it is kept, re-encoded as JPEG without metadata, and by how much its sides were reduced."""
+    image, longest = _image(content)
     image.thumbnail((KEPT_PX, KEPT_PX), Image.Resampling.LANCZOS)
     out = io.BytesIO()
     image.save(out, "JPEG", quality=88)
-    return out.getvalue()
+    return out.getvalue(), max(image.size) / longest

@@ -21,6 +21,7 @@ from nematex.usecases.assess_schema import ClothIn
 from nematex.usecases.csv_text import SheetText
 from nematex.usecases.list_columns import column_units, import_fields, read_cell
 
+SAYS_ACROSS = re.compile(r"across|cross|width|weft", re.IGNORECASE)  # a bare "stretch" does not say its direction
 # What the shop knows of a cloth beside its facts: the fields of a record that a column can fill.
 SHOP_FIELDS = tuple(each.name for each in fields(ClothRecord) if each.name not in ("id", "code", "facts", "photo_id"))
 
@@ -57,6 +58,8 @@ def _values(
             continue
         try:
             values[name] = read_cell(text, header[at], fields[name], units.get(at))
+            if name == "stretch_cross_pct":
+                values["stretch_unsaid"] = not SAYS_ACROSS.search(header[at])
         except FieldFault as fault:
             faults.append(RowFault(row, header[at], text[:60], fault.rule))
     return values, faults
@@ -181,6 +184,8 @@ def merge(old: ClothRecord | None, new: ClothRecord, columns: set[str]) -> Cloth
     shop = {name: getattr(new, name) for name in SHOP_FIELDS if name in columns and getattr(new, name) not in (None, "", ())}
     if "price_per_m" in columns and new.currency:
         shop["currency"] = new.currency
+    if "stretch_cross_pct" in columns and new.facts.stretch_cross_pct is not None:
+        shop["stretch_unsaid"] = new.stretch_unsaid
     if {"bolts", "colourways"} & columns and new.stock_m is not None:
         shop["stock_m"] = new.stock_m
     facts = {name: value for name, value in facts.items() if value is not None and value != ""}

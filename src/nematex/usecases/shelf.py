@@ -95,6 +95,7 @@ class Shop:
         self._shelf: Shelf | None = None
         self._drawer: Drawer | None = None
         self.previews: dict[object, Any] = {}  # the last few price lists as they were understood
+        self._remembered: dict[str, tuple[tuple[object, ...], object]] = {}
         self._jobs: dict[int, tuple[int, int]] = {}
 
     def remember_preview(self, key: object, found: object) -> None:
@@ -102,6 +103,14 @@ class Shop:
             while len(self.previews) >= PREVIEWS:
                 self.previews.pop(next(iter(self.previews)))
             self.previews[key] = found
+
+    def remembered(self, state: tuple[object, ...]) -> object:
+        """What was worked out for this state of the shop, (name, versions …); None if it has moved since."""
+        held = self._remembered.get(str(state[0]))
+        return held[1] if held and held[0] == state else None
+
+    def remember(self, state: tuple[object, ...], found: object) -> None:
+        self._remembered[str(state[0])] = (state, found)
 
     def claim_job(self, number: int) -> bool:
         """Whether a background job of this number may start: one at a time."""

@@ -12,7 +12,6 @@ from nematex.core.errors import UnknownChoice
 from nematex.core.estimate import Estimate
 from nematex.core.measuring import disc_area_cm2
 from nematex.devices.bench import FAULTS, SimulatedBench, Truth
-from nematex.devices.camera import Photo
 from nematex.store.records import ClothRecord
 from nematex.usecases.bench_measures import Measure, Method
 
@@ -83,6 +82,13 @@ def taken(bench: SimulatedBench, measure: Measure, method: Method, values: dict[
     return {f"{name}-{at}": f"{value:g}" for name, numbers in series.items() for at, value in enumerate(numbers)}
 
 
-def simulated_disc(record: ClothRecord, cloth: Cloth, seed: int) -> Photo:
-    """A photo of the draped disc from the simulated camera rig."""
-    return simulated_bench(record, cloth, "none", seed).disc()
+def photographed(bench: SimulatedBench, measure: Measure, method: Method) -> tuple[dict[str, bytes], dict[str, str]]:
+    """The photos of a method from the simulated camera rig, by box, and the boxes that go with them."""
+    match measure.name, method.name:
+        case "disc", "photo":
+            photo = bench.disc()
+            return {"photo": photo.content}, {"px_per_cm-0": f"{photo.px_per_cm:g}", "wide-0": ""}
+        case "sheer", "photos":
+            black, white = bench.over_cards()
+            return {"black": black.content, "white": white.content}, {}
+    return {}, {}

@@ -13,14 +13,14 @@ from nematex.store.database import Database, DatabaseGone
 from nematex.usecases.csv_text import MAX_BYTES
 from nematex.usecases.saying import Voice, hand_word
 from nematex.usecases.shelf import Shop
-from nematex.web import drawing, swatch, tape, words
-from nematex.web.rooms import home, imports, pairing, parts, patterns, programmes, shelf
+from nematex.web import drawing, hang, swatch, tape, words
+from nematex.web.rooms import aids, bench, home, imports, pairing, parts, patterns, photo, programmes, quality, shelf
 
 POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; "
     "connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
 )
-ROOMS = (home, shelf, patterns, pairing, programmes, imports, parts)
+ROOMS = (home, shelf, bench, photo, aids, quality, patterns, pairing, programmes, imports, parts)
 
 
 def create_app(database: Database, key: str) -> Flask:
@@ -47,11 +47,12 @@ def create_app(database: Database, key: str) -> Flask:
         strip=tape.strip,
         swatch=swatch.swatch,
         drawing=drawing.drawing,
+        hang=hang.hang,
         rigidity=flexural_rigidity_mg_cm,
         query=words.query,
         reach=words.reach,
     )
-    app.jinja_env.filters.update(hand_word=hand_word, markdown=words.markdown, pairs=words.pairs)
+    app.jinja_env.filters.update(hand_word=hand_word, markdown=words.markdown, figure=words.figure, pairs=words.pairs)
     _errors(app)
     return app
 

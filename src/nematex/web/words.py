@@ -38,3 +38,10 @@ def reach(record: PatternRecord) -> str:
             low, high = min(values), max(values)
             said.append(f", {name} {low:.0f} to {high:.0f} cm ({low / 2.54:.0f} to {high / 2.54:.0f} in)")
     return "".join(said)
+
+
+def figure(number: float) -> str:
+    """A measured number with as many figures as it is worth: 1.83, 14.5, 122."""
+    places = 0 if abs(number) >= 100 else 1 if abs(number) >= 10 else 2
+    text = f"{number:.{places}f}"
+    return text.rstrip("0").rstrip(".") if "." in text else text

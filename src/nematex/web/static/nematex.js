@@ -90,6 +90,9 @@ document.addEventListener("alpine:init", () => {
     },
   }));
 
+  /* Something that takes a moment says so. */
+  Alpine.data("busy", () => ({ busy: false, start() { this.busy = true; } }));
+
   /* Something that cannot be taken back is asked once. */
   Alpine.data("sure", () => ({
     asked: false,

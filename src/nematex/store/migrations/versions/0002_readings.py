@@ -117,6 +117,7 @@ def upgrade() -> None:
     op.add_column("cloth", sa.Column("colourways", sa.JSON(), nullable=False, server_default=sa.text("'[]'")))
     op.add_column("cloth", sa.Column("bolts", sa.JSON(), nullable=False, server_default=sa.text("'[]'")))
     op.add_column("cloth", sa.Column("photo_id", sa.Integer(), nullable=True))
+    op.add_column("cloth", sa.Column("stretch_unsaid", sa.Boolean(), nullable=False, server_default=sa.text("0")))
     op.add_column("upload", sa.Column("state", sa.String(length=20), nullable=False, server_default=sa.text("''")))
     op.add_column("upload", sa.Column("message", sa.String(length=600), nullable=False, server_default=sa.text("''")))
     op.create_table(

@@ -1,0 +1,68 @@
+"""How many pairings hang on what is not known of each cloth: the whole shelf against every pattern."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from nematex.core.judge import NAMES, judge
+from nematex.core.pattern import Wish
+from nematex.core.verdict import Verdict
+from nematex.tables import trade_tables
+from nematex.usecases.ranking import demand_of
+from nematex.usecases.shelf import Shop
+
+Counts = npt.NDArray[np.int32]
+# Which check a property decides.
+CHECK_OF = {
+    "fibres": "fibre",
+    "structure": "stretch",
+    "weight_gsm": "weight",
+    "thickness_mm": "weight",
+    "bending_length_cm": "drape",
+    "drape_coefficient_pct": "drape",
+    "hand": "drape",
+    "stretch_cross_pct": "stretch",
+    "stretch_length_pct": "stretch",
+    "recovery_pct": "stretch",
+    "width_cm": "width",
+    "width_full_cm": "width",
+}
+
+
+@dataclass(frozen=True)
+class Hanging:
+    """Per cloth of the shelf: pairings that are not against, and per check those that it leaves unproven."""
+
+    possible: Counts
+    unproven: dict[str, Counts]
+    patterns: int
+
+    def on(self, name: str, at: int, known: bool) -> int:
+        """Pairings that hang on a property: unproven by it, or resting on a value that is doubted."""
+        check = CHECK_OF.get(name)
+        if check is None:
+            return 0
+        return int(self.possible[at] if known else self.unproven[check][at])
+
+
+def hanging(shop: Shop) -> Hanging:
+    """Counted once for each state of shelf and drawer."""
+    shelf, drawer = shop.shelf(), shop.drawer()
+    state = ("hanging", shelf.version, drawer.version)
+    found = shop.remembered(state)
+    if isinstance(found, Hanging):
+        return found
+    count = len(shelf.records)
+    possible, unproven = np.zeros(count, np.int32), {name: np.zeros(count, np.int32) for name in NAMES}
+    for record in drawer.records if count else ():
+        judged = judge(shelf.columns, demand_of(record, drawer, Wish()), trade_tables())
+        open_ones = judged.verdict != Verdict.AGAINST
+        possible += open_ones
+        for name, codes in judged.checks.items():
+            unproven[name] += open_ones & (codes == Verdict.UNPROVEN)
+    made = Hanging(possible, unproven, len(drawer.records))
+    shop.remember(state, made)
+    return made

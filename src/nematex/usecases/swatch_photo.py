@@ -1,0 +1,143 @@
+"""A swatch photo: kept, read, confirmed or corrected by the user, and only then put in force."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from datetime import datetime
+from typing import Any
+
+from nematex.core.cloth import DIRECTIONS
+from nematex.core.errors import FieldFault, UnknownChoice
+from nematex.core.estimate import Known
+from nematex.core.quantities import to_number
+from nematex.store import cloths as cloth_store
+from nematex.store import readings as reading_store
+from nematex.store.database import Work
+from nematex.store.records import ClothRecord, Photo, ReadingRecord
+from nematex.tables import properties
+from nematex.usecases.list_columns import PRINT_KINDS
+from nematex.usecases.photo_file import kept_copy, open_photo
+from nematex.usecases.photo_reading import swatch_json
+from nematex.usecases.readings import keep_readings
+from nematex.usecases.shelf import Shop
+
+LENGTHS = {
+    "scale_cm": "print_scale_cm",
+    "repeat_length_cm": "print_repeat_length_cm",
+    "repeat_width_cm": "print_repeat_width_cm",
+}
+WORDS = {"kind": ("print_kind", PRINT_KINDS), "direction": ("print_direction", DIRECTIONS)}
+NOT_SURE = "not sure"
+SURE, FAIRLY = 0.85, 0.6
+INSTRUMENT = "swatch photo"
+
+
+@dataclass(frozen=True)
+class Answer:
+    """One thing the photo says: its value or None, confidence 0–1, and whether it is offered as the answer."""
+
+    name: str
+    value: Any
+    confidence: float
+
+    @property
+    def word(self) -> str:
+        return "sure" if self.confidence >= SURE else "fairly sure" if self.confidence >= FAIRLY else NOT_SURE
+
+    @property
+    def offered(self) -> Any:
+        return self.value if self.confidence >= FAIRLY and self.value != "unsure" else None
+
+
+def keep_photo(shop: Shop, record: ClothRecord, content: bytes, px_per_cm: str, wide_cm: str) -> int:
+    """Keep a photo with what is read from it; returns its number. Raises FieldFault."""
+    opened = open_photo(content)
+    scale = opened.px_per_cm(px_per_cm, wide_cm)
+    found = swatch_json(opened, scale)
+    copy, reduced = kept_copy(content)
+    with shop.database.work() as work:
+        return reading_store.add_photo(work, Photo(0, record.id, "swatch", copy, scale * reduced, found))
+
+
+def read_again(work: Work, photo: Photo) -> Photo:
+    """A photo that was kept unread (the demo's), with what is read from it."""
+    if photo.found:
+        return photo
+    found = swatch_json(open_photo(photo.content), photo.px_per_cm)
+    reading_store.keep_found(work, photo.id, found)
+    return replace(photo, found=found)
+
+
+def answers(found: Mapping[str, Any]) -> dict[str, Answer]:
+    """What a reading says, one by one."""
+    return {name: Answer(name, found[name], found["confidence"][name]) for name in (*WORDS, *LENGTHS)}
+
+
+def _word(values: Mapping[str, str], name: str, said: Any) -> tuple[str, str] | None:
+    """A word as confirmed or corrected, with how it is known."""
+    column, choices = WORDS[name]
+    text = values.get(name, NOT_SURE)
+    if text == NOT_SURE:
+        return None
+    if text not in choices:
+        raise UnknownChoice(properties()[column].label, text, (*choices, NOT_SURE), "choice")
+    return text, (Known.MEASURED if text == said else Known.JUDGED).word
+
+
+def _length(values: Mapping[str, str], name: str) -> float | None:
+    text = values.get(name, "").strip()
+    prop = properties()[LENGTHS[name]]
+    return prop.checked(to_number(text.removesuffix("cm"), prop.label)) if text else None
+
+
+def _chosen_colours(values: Mapping[str, str], found: Mapping[str, Any]) -> list[str]:
+    """The ticked colours as hex, the ground first."""
+    ground = values.get("ground", str(found["ground"]))
+    order = sorted(range(len(found["palette"])), key=lambda at: (str(at) != ground, -found["palette"][at]["share"]))
+    return ["#{:02x}{:02x}{:02x}".format(*found["palette"][at]["srgb"]) for at in order if f"colour-{at}" in values]
+
+
+def confirmed(photo: Photo, values: Mapping[str, str], by: str) -> list[ReadingRecord]:
+    """The readings the user lets stand; raises FieldFault naming the field."""
+    when = datetime.now().replace(microsecond=0)
+    kept = []
+
+    def keep(column: str, number: float | None, word: str | None, known: str) -> None:
+        kept.append(ReadingRecord(photo.cloth_id, column, number, word, known, by, INSTRUMENT, when, note=f"photo {photo.id}"))
+
+    for name, (column, _) in WORDS.items():
+        if found := _word(values, name, photo.found[name]):
+            keep(column, None, *found)
+    for name, column in LENGTHS.items():
+        length = _length(values, name)
+        if length is not None:
+            keep(column, length, None, Known.MEASURED.word)
+    colours = _chosen_colours(values, photo.found)
+    if colours:
+        keep("colours", None, " ".join(colours), Known.MEASURED.word)
+    if not kept:
+        raise FieldFault("reading", "", "is empty; let at least one answer stand, or leave without keeping")
+    return kept
+
+
+def put_in_force(shop: Shop, record: ClothRecord, photo: Photo, readings: list[ReadingRecord], colourway: str) -> None:
+    """Save the readings; photo and colours go to the named colourway, or to the cloth."""
+    names = [each.name for each in record.colourways]
+    if colourway and colourway not in names:
+        raise UnknownChoice("colourway", colourway, names, "colourway")
+    colours = next((each.word for each in readings if each.property == "colours"), None)
+    with shop.database.work() as work:
+        if colourway:
+            readings = [each for each in readings if each.property != "colours"]
+            ways = [
+                replace(each, photo_id=photo.id, colours=tuple(colours.split()) if colours else each.colours)
+                if each.name == colourway
+                else each
+                for each in record.colourways
+            ]
+            changed = cloth_store.cloth_values(replace(record, colourways=tuple(ways)))
+            cloth_store.change_cloth(work, record.id, {"colourways": changed["colourways"]})
+        if not colourway or record.photo_id is None:
+            cloth_store.change_cloth(work, record.id, {"photo_id": photo.id})
+        keep_readings(work, record, readings)

@@ -1,0 +1,25 @@
+"""What is worth measuring on a cloth: the measurements that would move most of its pairings."""
+
+from __future__ import annotations
+
+from collections import Counter
+
+from nematex.core.cloth import Cloth
+from nematex.core.measure_next import measure_next
+from nematex.core.pattern import Wish
+from nematex.tables import trade_tables
+from nematex.usecases.bench_measures import MEASURES
+from nematex.usecases.ranking import demand_of
+from nematex.usecases.shelf import Drawer
+
+MEASURE_OF = {name: measure.name for measure in MEASURES.values() for name in measure.properties}
+
+
+def worth_measuring(drawer: Drawer, cloth: Cloth) -> dict[str, int]:
+    """Measurement → for how many patterns it is the next one to take; the most first."""
+    asked: Counter[str] = Counter()
+    for record in drawer.records:
+        name = measure_next(cloth, demand_of(record, drawer, Wish()), trade_tables())
+        if name in MEASURE_OF:
+            asked[MEASURE_OF[name]] += 1
+    return dict(asked.most_common())

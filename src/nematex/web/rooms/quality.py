@@ -1,0 +1,19 @@
+"""What is unknown or contradictory on the shelf."""
+
+from __future__ import annotations
+
+from flask import Blueprint, render_template, request
+
+from nematex.core.errors import UnknownChoice
+from nematex.usecases.quality import KINDS, lack_page
+from nematex.web.rooms.common import shop, whole_number
+
+room = Blueprint("quality", __name__, url_prefix="/quality")
+
+
+@room.get("")
+def lacking() -> str:
+    kind = request.args.get("kind", "")
+    if kind and kind not in KINDS:
+        raise UnknownChoice("kind", kind, KINDS, "kind")
+    return render_template("quality/list.html", found=lack_page(shop(), kind, whole_number("page")), kind=kind)
