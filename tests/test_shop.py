@@ -23,6 +23,7 @@ from nematex.usecases.pattern_form import record_from_form as pattern_from_form
 from nematex.usecases.ranking import Filters, both_schools, fitting_wish, rank_cloths, rank_patterns, read_wish
 from nematex.usecases.saying import Voice
 from nematex.usecases.shelf import Drawer, Shop
+from nematex.usecases.shelf_filter import ShelfFilter
 from nematex.web.app import create_app
 
 
@@ -102,7 +103,7 @@ def test_browsing_finds_by_code_fibre_mill_and_kind(demo: Shop) -> None:
         ("orrery denim", ["OW-401", "OW-403", "OW-402"]),
         ("gannet denim", []),
     ):
-        assert [record.code for record, _ in browse_cloths(shelf, Filters(q=words)).rows] == codes
+        assert [record.code for record, _ in browse_cloths(shelf, ShelfFilter(q=words)).rows] == codes
     assert [record.code for record in browse_patterns(drawer, Filters(q="tiered"))] == ["TP-21"]
     assert {record.facts.structure for record in browse_patterns(drawer, Filters(structure="knit"))} == {"knit"}
 

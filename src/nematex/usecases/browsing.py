@@ -1,14 +1,20 @@
-"""Looking along the shelf and through the drawer: filtered, paged lists."""
+"""Looking along the shelf and through the drawer: filtered, sorted, paged lists."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 
-from nematex.core.cloth import Cloth
+import numpy as np
+import numpy.typing as npt
+
+from nematex.core.cloth import STRUCTURES, Cloth
 from nematex.core.lexicon import key
+from nematex.core.verdict import Floats, Mask
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.ranking import Filters
 from nematex.usecases.shelf import Drawer, Shelf
+from nematex.usecases.shelf_columns import NEAR
+from nematex.usecases.shelf_filter import CHOICES, ShelfFilter
 
 PAGE = 40
 
@@ -23,19 +29,81 @@ class ClothPage:
     pages: int
 
 
-def browse_cloths(shelf: Shelf, chosen: Filters) -> ClothPage:
-    words = key(chosen.q).split()
-    kept = [
-        at
-        for at, text in enumerate(shelf.search_keys)
-        if all(word in text for word in words)
-        and (not chosen.structure or shelf.cloths[at].structure == chosen.structure)
-        and (not chosen.in_stock or (shelf.records[at].stock_m or 0) > 0)
-    ]
-    pages = max(1, -(-len(kept) // PAGE))
+def _kept(shelf: Shelf, chosen: ShelfFilter) -> Mask:
+    """Which cloths fit every part of the filter; a value that is not known fits no bound."""
+    columns, filed = shelf.columns, shelf.filed
+    keep = np.ones(len(shelf.records), dtype=np.bool_)
+    for name, word in chosen.words.items():
+        if name == "structure":
+            keep &= columns.structure == STRUCTURES.index(word)
+        elif name == "season":
+            keep &= np.array([word in each for each in filed.seasons], dtype=np.bool_)
+        elif name in filed.words:
+            keep &= filed.words[name] == list(CHOICES[name]).index(word)
+    bounds: tuple[tuple[float | None, Floats, bool], ...] = (
+        (chosen.weight_from, columns.weight.best, True),
+        (chosen.weight_to, columns.weight.best, False),
+        (chosen.stretch_from, columns.stretch_cross.best, True),
+        (chosen.width_from, columns.width.best, True),
+        (chosen.stock_from, shelf.stock_m, True),
+        (chosen.price_to, filed.price, False),
+    )
+    for bound, values, least in bounds:
+        if bound is not None:
+            keep &= (values >= bound) if least else (values <= bound)
+    if chosen.near:
+        keep &= filed.distance(chosen.near) <= NEAR
+    if chosen.needs:
+        keep &= filed.needs
+    if chosen.new_since:
+        keep &= filed.arrived >= chosen.new_since.toordinal()
+    if chosen.fibre:
+        keep &= np.array([bool(each.fibres and each.fibres.share(chosen.fibre)) for each in shelf.cloths], dtype=np.bool_)
+    if chosen.q:
+        words = key(chosen.q).split()
+        keep &= np.array([all(word in text for word in words) for text in shelf.search_keys], dtype=np.bool_)
+    return keep
+
+
+def _sort_keys(shelf: Shelf, chosen: ShelfFilter) -> Floats | None:
+    """Ascending keys for the sort asked for; None is the order of the shelf, which is by name."""
+    columns, filed = shelf.columns, shelf.filed
+    match chosen.sort:
+        case "lightest":
+            return columns.weight.best
+        case "heaviest":
+            return -columns.weight.best
+        case "softest":
+            return columns.bend.best
+        case "stiffest":
+            return -columns.bend.best
+        case "widest":
+            return -columns.width.best
+        case "cheapest":
+            return filed.price  # NaN sorts last
+        case "most in stock":
+            return -shelf.stock_m
+        case "newest":
+            return -filed.arrived.astype(np.float64)
+        case "nearest colour" if chosen.near:
+            return filed.distance(chosen.near)
+    return None
+
+
+def found_cloths(shelf: Shelf, chosen: ShelfFilter) -> npt.NDArray[np.intp]:
+    """Positions on the shelf of all that fit, sorted."""
+    places = np.flatnonzero(_kept(shelf, chosen))
+    keys = _sort_keys(shelf, chosen)
+    return places if keys is None else places[np.argsort(keys[places], kind="stable")]
+
+
+def browse_cloths(shelf: Shelf, chosen: ShelfFilter) -> ClothPage:
+    """One page of those that fit."""
+    places = found_cloths(shelf, chosen)
+    pages = max(1, -(-len(places) // PAGE))
     page = min(max(chosen.page, 1), pages)
-    rows = [(shelf.records[at], shelf.cloths[at]) for at in kept[(page - 1) * PAGE : page * PAGE]]
-    return ClothPage(rows, len(kept), page, pages)
+    rows = [(shelf.records[at], shelf.cloths[at]) for at in map(int, places[(page - 1) * PAGE : page * PAGE])]
+    return ClothPage(rows, len(places), page, pages)
 
 
 def browse_patterns(drawer: Drawer, chosen: Filters) -> list[PatternRecord]:

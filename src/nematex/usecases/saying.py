@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from decimal import Decimal
+from functools import lru_cache
 
 from nematex.core.cloth import Cloth
+from nematex.core.colour import nearest_name, read_hex
 from nematex.core.fibres import FibreContent
 from nematex.core.units import CM_PER_INCH, CM_PER_YARD, oz_yd2_from_gsm, say_length, say_weight, say_width
-from nematex.tables import trade_tables
+from nematex.tables import colour_names, trade_tables
 
 SIGNS = {"GBP": "£", "EUR": "€", "USD": "$"}
 OTHER_WORDS = {
@@ -109,3 +111,9 @@ def hand_word(bend_cm: float) -> str:
         hands,
         key=lambda hand: (not hand.bend_cm.low <= bend_cm <= hand.bend_cm.high, abs(hand.bend_cm.middle - bend_cm)),
     ).word
+
+
+@lru_cache(maxsize=4096)
+def colour_word(colour: str) -> str:
+    """A word a presenter can say for a colour like '#24404a'."""
+    return nearest_name(read_hex(colour), colour_names()).name

@@ -21,6 +21,7 @@ from nematex.store.database import Database
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.store.settings import settings
 from nematex.tables import trade_tables
+from nematex.usecases.shelf_columns import ShelfColumns, shelf_columns
 
 PREVIEWS = 3
 
@@ -48,6 +49,11 @@ class Shelf:
     @cached_property
     def columns(self) -> ClothColumns:
         return columns(self.cloths, trade_tables())
+
+    @cached_property
+    def filed(self) -> ShelfColumns:
+        """What the filters look at."""
+        return shelf_columns(self.records, self.cloths)
 
     @cached_property
     def stock_m(self) -> Floats:

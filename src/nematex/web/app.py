@@ -7,20 +7,20 @@ from typing import Any
 from flask import Flask, Response, g, render_template, request
 from flask_wtf.csrf import CSRFError, CSRFProtect
 
-from nematex.core.bending import flexural_rigidity_mg_cm
+from nematex.core.bending import bias_bending_length_cm, flexural_rigidity_mg_cm
 from nematex.core.errors import FieldFault
 from nematex.store.database import Database, DatabaseGone
 from nematex.usecases.csv_text import MAX_BYTES
-from nematex.usecases.saying import Voice, hand_word
+from nematex.usecases.saying import Voice, colour_word, hand_word
 from nematex.usecases.shelf import Shop
 from nematex.web import drawing, hang, swatch, tape, words
-from nematex.web.rooms import aids, bench, home, imports, pairing, parts, patterns, photo, programmes, quality, shelf
+from nematex.web.rooms import aids, bench, chosen, home, imports, pairing, parts, patterns, photo, programmes, quality, shelf
 
 POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; "
     "connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
 )
-ROOMS = (home, shelf, bench, photo, aids, quality, patterns, pairing, programmes, imports, parts)
+ROOMS = (home, shelf, chosen, bench, photo, aids, quality, patterns, pairing, programmes, imports, parts)
 
 
 def create_app(database: Database, key: str) -> Flask:
@@ -49,10 +49,18 @@ def create_app(database: Database, key: str) -> Flask:
         drawing=drawing.drawing,
         hang=hang.hang,
         rigidity=flexural_rigidity_mg_cm,
+        bias=bias_bending_length_cm,
         query=words.query,
         reach=words.reach,
     )
-    app.jinja_env.filters.update(hand_word=hand_word, markdown=words.markdown, figure=words.figure, pairs=words.pairs)
+    app.jinja_env.filters.update(
+        hand_word=hand_word,
+        markdown=words.markdown,
+        figure=words.figure,
+        colour_word=colour_word,
+        scale_word=words.scale_word,
+        pairs=words.pairs,
+    )
     _errors(app)
     return app
 

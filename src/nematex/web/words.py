@@ -8,7 +8,9 @@ from urllib.parse import urlencode
 from flask import request
 from markupsafe import Markup
 
+from nematex.core import print_scale
 from nematex.store.records import PatternRecord
+from nematex.tables import trade_tables
 
 
 def query(only: list[str] | None = None, **changes: object) -> str:
@@ -45,3 +47,8 @@ def figure(number: float) -> str:
     places = 0 if abs(number) >= 100 else 1 if abs(number) >= 10 else 2
     text = f"{number:.{places}f}"
     return text.rstrip("0").rstrip(".") if "." in text else text
+
+
+def scale_word(size_cm: float) -> str:
+    """How large a print is, in a word."""
+    return print_scale.scale_word(size_cm, trade_tables())

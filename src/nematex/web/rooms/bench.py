@@ -21,8 +21,8 @@ from nematex.usecases.bench_photos import read_photos
 from nematex.usecases.browsing import browse_cloths
 from nematex.usecases.hanging import CHECK_OF
 from nematex.usecases.quality import worth_first
-from nematex.usecases.ranking import Filters
 from nematex.usecases.readings import keep_readings
+from nematex.usecases.shelf_filter import ShelfFilter
 from nematex.usecases.simulated import photographed, simulated_bench, taken
 from nematex.usecases.worth import worth_measuring
 from nematex.web.rooms.aids import AIDS
@@ -35,7 +35,7 @@ WORTH_SHOWN = 8
 @room.get("")
 def overview() -> str:
     asked = request.args.get("q", "")[:200]
-    hits = [record for record, _ in browse_cloths(shop().shelf(), Filters(q=asked)).rows] if asked else []
+    hits = [record for record, _ in browse_cloths(shop().shelf(), ShelfFilter(q=asked)).rows] if asked else []
     first = worth_first(shop(), WORTH_SHOWN)
     return render_template("bench/overview.html", measures=MEASURES.values(), first=first, aids=AIDS, q=asked, hits=hits)
 

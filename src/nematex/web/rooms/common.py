@@ -58,5 +58,5 @@ def filters() -> Filters:
     )
 
 
-def download(text: str, filename: str, kind: str) -> Response:
+def download(text: str | bytes, filename: str, kind: str) -> Response:
     return Response(text, content_type=kind, headers={"Content-Disposition": f'attachment; filename="{filename}"'})
