@@ -18,7 +18,7 @@ def doubt(name: str, value: float, usual: Range) -> str | None:
     """A sentence where the value is far from what such cloth commonly is, with the unit that would explain it."""
     if usual.low / SLACK <= value <= usual.high * SLACK:
         return None
-    said = f"{value:.3g} is far from the {usual.low:.3g} to {usual.high:.3g} that such cloth commonly has"
+    said = f"{value:.4g} is far from the {usual.low:.4g} to {usual.high:.4g} that such cloth commonly has"
     for unit, factor in UNITS.get(name, ()):
         if usual.low / SLACK <= value * factor <= usual.high * SLACK:
             return f"{said}: were these {unit}?"

@@ -17,6 +17,8 @@ from nematex.core.errors import FieldFault
 from nematex.core.estimate import Known
 
 OUTLIER = 3.5  # in scaled median deviations (Iglewicz and Hoaglin's modified z, from memory)
+DIXON_Q = 0.886  # of three, at 80 % (Dean and Dixon 1951, from memory)
+OF_THREE, OF_TWO, DRIFT = 0.08, 0.25, 0.06  # shares of the middle that ordinary hands do not reach (common practice, no source)
 LEAST_SPREAD = 0.015  # of the middle, so that three equal readings do not make a fourth an outlier
 
 
@@ -78,21 +80,32 @@ def repeats(values: Sequence[float]) -> Repeats:
 
 
 def outliers(values: Sequence[float]) -> list[int]:
-    """Which of at least four repeats lie far from the others."""
-    if len(values) < 4:
+    """Which of at least three repeats lie far from the others; of three by Dixon's Q, of more by the modified z."""
+    if len(values) < 3:
         return []
     middle = statistics.median(values)
+    if len(values) == 3:
+        low, high = min(values), max(values)
+        gap = max(middle - low, high - middle)
+        if high - low <= OF_THREE * abs(middle) or gap < DIXON_Q * (high - low):
+            return []
+        return [values.index(low if middle - low > high - middle else high)]
     scale = max(1.4826 * statistics.median([abs(each - middle) for each in values]), LEAST_SPREAD * abs(middle))
     return [at for at, each in enumerate(values) if abs(each - middle) > OUTLIER * scale]
 
 
+def disagree(values: Sequence[float]) -> bool:
+    """Whether two readings differ by so much that a third must say which is right."""
+    return len(values) == 2 and abs(values[0] - values[1]) > OF_TWO * statistics.fmean(values)
+
+
 def drifts(values: Sequence[float]) -> bool:
-    """Whether five or more repeats run steadily one way, as a scale does that was not zeroed or a strip that sags."""
-    if len(values) < 5:
+    """Whether repeats run steadily one way, as a scale does that was not zeroed or a strip that sags."""
+    if len(values) < 3:
         return False
     steps = [later - sooner for sooner, later in pairwise(values)]
-    one_way = all(step > 0 for step in steps) or all(step < 0 for step in steps)
-    return one_way and abs(values[-1] - values[0]) > 0.04 * abs(statistics.fmean(values))
+    one_way = all(step >= 0 for step in steps) or all(step <= 0 for step in steps)
+    return one_way and abs(values[-1] - values[0]) > DRIFT * abs(statistics.fmean(values))
 
 
 def contradicts(one: float, other: float, agree_pct: float) -> bool:

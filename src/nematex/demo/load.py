@@ -6,14 +6,18 @@ import json
 from datetime import date
 from importlib.resources import files
 
+from nematex.store.cloths import change_cloth
 from nematex.store.database import Database
 from nematex.store.programmes import add_pick, save_programme
-from nematex.store.records import Pick
+from nematex.store.readings import add_photo
+from nematex.store.records import Photo, Pick
 from nematex.store.settings import put
 from nematex.usecases.importing import apply, import_patterns, send
+from nematex.usecases.made_up import made_up_photo
 from nematex.usecases.shelf import Shop
 
 SHOP_NAME = "Marrowstone Cloth Room"
+PHOTOGRAPHED = ("GM-101", "GM-108", "LF-308")
 
 
 def _read(name: str) -> bytes:
@@ -30,9 +34,21 @@ def load_demo(database: Database) -> bool:
     if found is None or found.faults or faults or not saved:
         raise RuntimeError(f"the demo files have faults: {found.faults if found else ''} {faults}")
     _load_programmes(shop)
+    _photograph(shop)
     with database.work() as work:
         put(work, "shop", SHOP_NAME)
     return True
+
+
+def _photograph(shop: Shop) -> None:
+    """Made-up swatches of a few cloths; they are read when somebody looks at them."""
+    shelf = shop.shelf()
+    with shop.database.work() as work:
+        for record in shelf.records:
+            if record.code in PHOTOGRAPHED:
+                taken = made_up_photo(record, 1)
+                number = add_photo(work, Photo(0, record.id, "swatch", taken.content, taken.px_per_cm))
+                change_cloth(work, record.id, {"photo_id": number})
 
 
 def _load_programmes(shop: Shop) -> None:

@@ -74,15 +74,17 @@ class SimulatedBench:
 
     def __init__(self, truth: Truth, rng: np.random.Generator, fault: str = "none") -> None:
         self.truth, self.rng, self.fault = truth, rng, fault
+        self.taken = 0  # readings so far: a drift goes on from one series to the next
 
     def _series(self, true: float, noise: float, count: int, unit: float, places: int) -> list[float]:
         values: npt.NDArray[np.float64] = true * (1 + self.rng.normal(scale=noise, size=count))
         if self.fault == "drift":
-            values = np.asarray(true * (1 + np.arange(count) * 0.04), dtype=np.float64)
+            values = np.asarray(true * (1 + (self.taken + np.arange(count)) * 0.04), dtype=np.float64)
         elif self.fault == "outlier" and count:
             values[int(self.rng.integers(count))] *= 1.6
         elif self.fault == "wrong unit":
             values /= unit
+        self.taken += count
         return [round(float(value), places) for value in values]
 
     def grams(self, area_cm2: float, count: int) -> list[float]:
@@ -90,11 +92,12 @@ class SimulatedBench:
 
     def overhang_cm(self, along: bool, face_up: bool, count: int) -> list[float]:
         bend = self.truth.bend_along_cm if along else self.truth.bend_across_cm
-        return self._series(2 * bend * (1.02 if face_up else 0.98), 0.025, count, CM_PER_INCH, 1)
+        return self._series(2 * bend * (1.01 if face_up else 0.99), 0.025, count, CM_PER_INCH, 1)
 
     def stretched_cm(self, relaxed_cm: float, across: bool, count: int) -> list[float]:
         stretch = self.truth.stretch_cross_pct if across else self.truth.stretch_length_pct
-        return self._series(relaxed_cm * (1 + stretch / 100), 0.008, count, CM_PER_INCH, 1)
+        series = self._series(relaxed_cm * (1 + stretch / 100), 0.008, count, CM_PER_INCH, 1)
+        return series if self.fault == "wrong unit" else [max(relaxed_cm, each) for each in series]  # none pulls it shorter
 
     def after_cm(self, relaxed_cm: float, stretched_cm: float) -> float:
         return round(stretched_cm - (stretched_cm - relaxed_cm) * self.truth.recovery_pct / 100, 1)

@@ -31,13 +31,13 @@ class Database:
         with Session(self.engine, expire_on_commit=False) as session, session.begin():
             yield session
 
-    def migrate(self) -> None:
-        """Bring the tables to the newest revision."""
+    def migrate(self, revision: str = "head") -> None:
+        """Bring the tables up to a revision, the newest if none is named."""
         config = Config()
         config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
         with self.engine.begin() as connection:
             config.attributes["connection"] = connection
-            command.upgrade(config, "head")
+            command.upgrade(config, revision)
 
     def answers(self) -> bool:
         """Whether the database can be asked."""

@@ -21,7 +21,7 @@ from nematex.core.measuring import disc_area_cm2, shrinkage_pct, weight_from_bol
 from nematex.core.photo.see_through import see_through
 from nematex.core.plausible import doubt
 from nematex.core.quantities import to_number
-from nematex.core.readings import drifts, outliers, repeats
+from nematex.core.readings import disagree, drifts, outliers, repeats
 from nematex.core.stretching import recovery_pct, stretch_pct
 from nematex.core.units import gsm_from_oz_yd2, oz_yd2_from_gsm
 from nematex.store.records import ClothRecord, ReadingRecord
@@ -53,8 +53,8 @@ def _numbers(values: Mapping[str, str], box: Field) -> list[float]:
 class _Sheet:
     """The inputs of one measurement, read as they are asked for, and what has come out so far."""
 
-    def __init__(self, measure: Measure, method: Method, values: Mapping[str, str], who: str) -> None:
-        self.method, self.values, self.who = method, values, who
+    def __init__(self, measure: Measure, method: Method, values: Mapping[str, str], cloth: Cloth, who: str) -> None:
+        self.method, self.values, self.cloth, self.who = method, values, cloth, who
         self.measure, self.out = measure, Outcome()
         self.boxes = {each.name: each for each in method.fields}
 
@@ -64,11 +64,17 @@ class _Sheet:
         numbers = _numbers(self.values, box)
         if needed and not numbers:
             raise FieldFault(box.label, "", f"is missing; give a number{f' in {box.unit}' if box.unit else ''}")
-        for at in outliers(numbers):
-            self.out.doubts.append(f"{box.label}: {numbers[at]:g} lies far from the others. Take it again, or empty its box.")
-        if drifts(numbers):
-            self.out.doubts.append(f"{box.label}: the readings run one way only. Zero the instrument and let the cloth rest.")
+        self.compare(box.label, numbers)
         return numbers
+
+    def compare(self, label: str, numbers: list[float]) -> None:
+        """A doubt for each of the repeats that stands out, for a drift, and for two that disagree."""
+        for at in outliers(numbers):
+            self.out.doubts.append(f"{label}: {numbers[at]:g} lies far from the others. Take it again, or empty its box.")
+        if drifts(numbers):
+            self.out.doubts.append(f"{label}: the readings run one way only. Zero the instrument and let the cloth rest.")
+        if disagree(numbers):
+            self.out.doubts.append(f"{label}: {numbers[0]:g} and {numbers[1]:g} disagree. Take a third to see which is right.")
 
     def one(self, name: str, needed: bool = True) -> float | None:
         numbers = self.series(name, needed)
@@ -89,12 +95,24 @@ class _Sheet:
 
     def keep(self, name: str, value: float | str, known: Known, of: list[float] | None = None) -> None:
         """A reading of a property, checked against what can be right."""
-        number, word = (None, value) if isinstance(value, str) else (properties()[name].checked(value), None)
+        number, word = (None, value) if isinstance(value, str) else (self.checked(name, value), None)
         spread = repeats(of).deviation if of and len(of) > 1 else None
         when = datetime.now().replace(microsecond=0)
         number = round(number, 3) if number is not None else None
         reading = ReadingRecord(0, name, number, word, known.word, self.who, self.method.label, when, spread, tuple(of or ()))
         self.out.readings.append(reading)
+
+    def checked(self, name: str, value: float) -> float:
+        """The number, with a doubt where such cloth commonly is otherwise; FieldFault where it cannot be right at all."""
+        usual, label = usual_range(name, self.cloth), properties()[name].label
+        said = doubt(name, value, usual) if usual else None
+        try:
+            number = properties()[name].checked(value)
+        except FieldFault as fault:
+            raise FieldFault(fault.field, fault.value, f"{fault.rule}. {said or ''}".rstrip()) from None
+        if said:
+            self.out.doubts.append(f"{label}: {said}")
+        return number
 
     def say(self, line: str) -> None:
         self.out.lines.append(line)
@@ -135,6 +153,8 @@ def _ramp(sheet: _Sheet) -> None:
     for way in ("along", "across"):
         values = sheet.series(f"{way}_up", way == "along") + sheet.series(f"{way}_down", False)
         if values:
+            if len(values) > 2:
+                sheet.compare(f"Strips cut {way}", values)
             lengths = [bending_length_cm(value) for value in values]
             found[way] = repeats(lengths).mean
             sheet.say(_mean(f"Overhang {way}", values, "cm") + f" Half of it: bending length {found[way]:.2f} cm.")
@@ -187,6 +207,11 @@ def _stretch(sheet: _Sheet) -> None:
         ("along", "stretch_length_pct", sheet.series("along", False)),
     ):
         if values:
+            short = next((value for value in values if value < relaxed), None)
+            if short is not None:
+                raise FieldFault(
+                    f"Pulled {way}", short, f"is less than the relaxed mark of {relaxed:g} cm. Were these inches instead of cm?"
+                )
             each = [stretch_pct(relaxed, value) for value in values]
             sheet.say(_mean(f"Pulled {way}", values, "cm") + f" From {relaxed:g} cm: {repeats(each).mean:.0f} %.")
             sheet.keep(name, repeats(each).mean, Known.MEASURED, each)
@@ -259,13 +284,9 @@ WORKED_OUT: dict[str, Callable[[_Sheet], None]] = {
 
 def work_out(measure: Measure, method: Method, values: Mapping[str, str], cloth: Cloth, record: ClothRecord) -> Outcome:
     """What was typed as readings; raises FieldFault naming the box."""
-    sheet = _Sheet(measure, method, values, values.get("by", "").strip()[:60] or "the shop")
+    sheet = _Sheet(measure, method, values, cloth, values.get("by", "").strip()[:60] or "the shop")
     WORKED_OUT[measure.name](sheet)
     out = sheet.out
-    for each in out.readings:
-        usual = usual_range(each.property, cloth)
-        if each.number is not None and usual and (said := doubt(each.property, each.number, usual)):
-            out.doubts.append(f"{properties()[each.property].label}: {said}")
     _rigidity(out, record)
     out.readings = [replace(each, cloth_id=record.id) for each in out.readings]
     return out
@@ -283,7 +304,7 @@ def usual_range(name: str, cloth: Cloth) -> Range | None:
     """What is usual for this kind of cloth."""
     kind = cloth.type
     if name == "width_cm":
-        return Range(60, 300)
+        return Range(0.8 * cloth.width.best, 1.25 * cloth.width.best)
     if kind is None or kind.structure != cloth.structure:
         span = trade_tables().judging["any"][cloth.structure]
         ranges = {"weight_gsm": span["weight_gsm"], "bending_length_cm": span["bend_cm"]}

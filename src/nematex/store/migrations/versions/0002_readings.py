@@ -18,9 +18,13 @@ NUMBERS = {
     "bending_length_cm": "measured",
     "thickness_mm": "measured",
     "recovery_pct": "measured",
-    "shrink_length_pct": "measured",
+    "shrink_length_pct": "stated",
+    "print_scale_cm": "stated",
+    "print_repeat_length_cm": "stated",
+    "print_repeat_width_cm": "stated",
 }
-WORDS = {"hand": "judged", "sheer": "judged"}
+WORDS = {"hand": "judged", "sheer": "judged", "print_kind": "stated", "print_direction": "stated"}
+COLOURS = "replace(replace(replace(replace(colours, '[', ''), ']', ''), '\"', ''), ',', '')"
 
 
 def _first_readings() -> None:
@@ -30,8 +34,13 @@ def _first_readings() -> None:
             op.execute(
                 f"insert into reading (cloth_id, property, {column}, known, by_whom, instrument, taken_at, repeats, note) "
                 f"select id, '{name}', {name}, coalesce(json_value(known, '$.{name}'), '{known}'), '', "
-                f"'before readings were kept', now(), '[]', '' from cloth where {name} is not null"
+                f"'before readings were kept', now(), '[]', '' from cloth where {name} is not null and length({name}) > 0"
             )
+    op.execute(
+        "insert into reading (cloth_id, property, word, known, by_whom, instrument, taken_at, repeats, note) "
+        f"select id, 'colours', {COLOURS}, 'stated', '', 'before readings were kept', now(), '[]', '' "
+        "from cloth where json_length(colours) > 0"
+    )
 
 
 def upgrade() -> None:
@@ -142,6 +151,6 @@ def downgrade() -> None:
     for name in (
         "drape_coefficient_pct", "weave", "width_full_cm", "bend_along_cm", "bend_across_cm", "shrink_width_pct", "fray",
         "crease", "press", "care", "season", "vat", "sale_price_per_m", "cut_step_cm", "least_cut_cm", "maker_secret",
-        "arrived", "follow_print", "placement", "colourways", "bolts", "photo_id",
+        "arrived", "follow_print", "placement", "colourways", "bolts", "photo_id", "stretch_unsaid",
     ):  # fmt: skip
         op.drop_column("cloth", name)
