@@ -19,7 +19,7 @@ def doubt(name: str, value: float, usual: Range) -> str | None:
     if usual.low / SLACK <= value <= usual.high * SLACK:
         return None
     said = f"{value:.4g} is far from the {usual.low:.4g} to {usual.high:.4g} that such cloth commonly has"
-    for unit, factor in UNITS.get(name, ()):
-        if usual.low / SLACK <= value * factor <= usual.high * SLACK:
-            return f"{said}: were these {unit}?"
+    within = [unit for unit, factor in UNITS.get(name, ()) if usual.low / SLACK <= value * factor <= usual.high * SLACK]
+    if within:
+        return f"{said}: were these {', or '.join(within)}?"
     return f"{said}. Check it before you keep it."

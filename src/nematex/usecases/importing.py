@@ -170,7 +170,7 @@ def apply(shop: Shop, upload_id: int, sold_out: bool = False, progress: Progress
     moved = [change for change in found.changes if change.kind != "same" or change.said]
     records = [change.record for change in moved]
     if sold_out:
-        records += [replace(record, stock_m=0.0, bolts=()) for record in found.gone if record.stock_m != 0]
+        records += [_sold_out(record) for record in found.gone if record.stock_m != 0]
     on_shelf = {record.code.casefold(): record for record in shop.shelf().records}
     said = {change.record.code.casefold(): change.said for change in moved if change.said}
     with shop.database.work() as work:
@@ -186,6 +186,11 @@ def apply(shop: Shop, upload_id: int, sold_out: bool = False, progress: Progress
             uploads.remember_headings(work, found.upload.supplier, headings)
         uploads.set_state(work, upload_id, applied=True)
     return found
+
+
+def _sold_out(record: ClothRecord) -> ClothRecord:
+    ways = tuple(replace(each, stock_m=0.0 if each.stock_m is not None else None) for each in record.colourways)
+    return replace(record, stock_m=0.0, bolts=(), colourways=ways)
 
 
 def _step(old: ClothRecord | None, new: ClothRecord) -> tuple[str, dict[str, Any] | None, dict[str, Any]]:

@@ -74,15 +74,15 @@ def answers(found: Mapping[str, Any]) -> dict[str, Answer]:
     return {name: Answer(name, found[name], found["confidence"][name]) for name in (*WORDS, *LENGTHS)}
 
 
-def _word(values: Mapping[str, str], name: str, said: Any) -> tuple[str, str] | None:
-    """A word as confirmed or corrected, with how it is known."""
+def _word(values: Mapping[str, str], name: str) -> str | None:
+    """A word as confirmed or corrected: somebody has seen it, which is as good as measured."""
     column, choices = WORDS[name]
     text = values.get(name, NOT_SURE)
     if text == NOT_SURE:
         return None
     if text not in choices:
         raise UnknownChoice(properties()[column].label, text, (*choices, NOT_SURE), "choice")
-    return text, (Known.MEASURED if text == said else Known.JUDGED).word
+    return text
 
 
 def _length(values: Mapping[str, str], name: str) -> float | None:
@@ -101,21 +101,22 @@ def _chosen_colours(values: Mapping[str, str], found: Mapping[str, Any]) -> list
 def confirmed(photo: Photo, values: Mapping[str, str], by: str) -> list[ReadingRecord]:
     """The readings the user lets stand; raises FieldFault naming the field."""
     when = datetime.now().replace(microsecond=0)
-    kept = []
+    kept, known = [], Known.MEASURED.word
 
-    def keep(column: str, number: float | None, word: str | None, known: str) -> None:
-        kept.append(ReadingRecord(photo.cloth_id, column, number, word, known, by, INSTRUMENT, when, note=f"photo {photo.id}"))
+    def keep(column: str, number: float | None, word: str | None, corrected: bool = False) -> None:
+        note = f"photo {photo.id}{', corrected by eye' if corrected else ''}"
+        kept.append(ReadingRecord(photo.cloth_id, column, number, word, known, by, INSTRUMENT, when, note=note))
 
     for name, (column, _) in WORDS.items():
-        if found := _word(values, name, photo.found[name]):
-            keep(column, None, *found)
+        if found := _word(values, name):
+            keep(column, None, found, found != photo.found[name])
     for name, column in LENGTHS.items():
         length = _length(values, name)
         if length is not None:
-            keep(column, length, None, Known.MEASURED.word)
+            keep(column, length, None, length != photo.found[name])
     colours = _chosen_colours(values, photo.found)
     if colours:
-        keep("colours", None, " ".join(colours), Known.MEASURED.word)
+        keep("colours", None, " ".join(colours))
     if not kept:
         raise FieldFault("reading", "", "is empty; let at least one answer stand, or leave without keeping")
     return kept
