@@ -5,6 +5,7 @@ from __future__ import annotations
 import threading
 from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
 
 import pytest
 import waitress.server
@@ -15,6 +16,7 @@ from nematex.command.browser import chromium
 from nematex.command.mariadb import LocalMariaDB
 from nematex.demo.load import load_demo
 from nematex.store.database import Database
+from nematex.store.models import Base
 from nematex.usecases.shelf import Shop
 from nematex.web.app import create_app
 
@@ -46,9 +48,24 @@ def database(mariadb: LocalMariaDB) -> Iterator[Database]:
     found.close()
 
 
+@pytest.fixture(scope="session")
+def demo_rows() -> dict[str, list[dict[str, Any]]]:
+    """The rows of the demo shop, table by table: loaded by the product once, then copied into each test's database."""
+    return {}
+
+
 @pytest.fixture
-def demo(database: Database) -> Shop:
-    load_demo(database)
+def demo(database: Database, demo_rows: dict[str, list[dict[str, Any]]]) -> Shop:
+    tables = [table for table in Base.metadata.sorted_tables if table.name != "alembic_version"]
+    with database.engine.begin() as connection:
+        for table in tables:
+            if rows := demo_rows.get(table.name):
+                connection.execute(table.insert(), rows)
+    if not demo_rows:
+        load_demo(database)
+        with database.engine.begin() as connection:
+            for table in tables:
+                demo_rows[table.name] = [dict(row._mapping) for row in connection.execute(table.select())]
     return Shop(database)
 
 

@@ -3,15 +3,22 @@
 from __future__ import annotations
 
 import os
+from collections.abc import Callable
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from nematex.command.browser import chromium
 from nematex.command.service import database_url, start
 from nematex.store.database import Database
+from nematex.store.readings import photos_of
 from nematex.usecases.importing import send
 from nematex.usecases.shelf import Shop
 
+if TYPE_CHECKING:
+    from playwright.sync_api import Page
+
 SIZE = {"width": 1280, "height": 800}
+COMPARED = ("LF-301", "GM-101", "OW-401", "SK-501")
 PHONE = {"width": 390, "height": 844}
 
 
@@ -24,6 +31,10 @@ def _views(shop: Shop) -> dict[str, tuple[str, dict[str, int]]]:
         "home": ("/", SIZE),
         "shelf": ("/shelf", SIZE),
         "cloth": (f"/shelf/{challis}", SIZE),
+        "bench": (f"/bench/{cloths['LF-302']}/ramp", SIZE),
+        "photo": (_photo(shop, cloths["GM-101"]), SIZE),
+        "compare": (f"/shelf/compare?{'&'.join(f'cloth={cloths[code]}' for code in COMPARED)}", SIZE),
+        "quality": ("/quality", SIZE),
         "patterns": ("/patterns", SIZE),
         "pattern": (f"/patterns/{skirt}", SIZE),
         "pairing-pattern": (f"/pairing/pattern/{skirt}?look=flowing&view=B+midi%2C+3+tiers&size=16", SIZE),
@@ -34,6 +45,22 @@ def _views(shop: Shop) -> dict[str, tuple[str, dict[str, int]]]:
         "notes": ("/programmes/1/notes", SIZE),
         "import-preview": (f"/import/{_messy_upload(shop)}", SIZE),
     }
+
+
+def _photo(shop: Shop, cloth_id: int) -> str:
+    """What the made-up photo of a cloth tells."""
+    with shop.database.work() as work:
+        return f"/photo/{cloth_id}/{photos_of(work, cloth_id, 'swatch')[-1].id}"
+
+
+def _measure(page: Page) -> None:
+    """A measurement typed and looked at, for the picture of the bench."""
+    for label, value in (("along, face up", "2.6"), ("across, face up", "2.4")):
+        page.get_by_label(f"Strip cut {label}, 1 in cm").fill(value)
+    page.get_by_role("button", name="What does it come to?").click()
+
+
+ACTS: dict[str, Callable[[Page], None]] = {"bench": _measure}
 
 
 def _messy_upload(shop: Shop) -> int:
@@ -62,6 +89,8 @@ def run_shots(names: list[str]) -> int:
         for name, (address, size) in wanted.items():
             page = browser.new_page(viewport=size)  # type: ignore[arg-type]
             page.goto(base + address)
+            if name in ACTS:
+                ACTS[name](page)
             page.evaluate("document.fonts.ready")
             file = folder / f"{name.strip('/').replace('/', '-').split('?')[0] or 'front'}.png"
             page.screenshot(path=file)

@@ -44,6 +44,11 @@ class Database:
         with self.engine.connect() as connection:
             return connection.execute(text("select 1")).scalar() == 1
 
+    def plan(self, query: str) -> dict[str, object]:
+        """How the server would answer a query: the first row of its EXPLAIN."""
+        with self.engine.connect() as connection:
+            return dict(connection.execute(text(f"explain {query}")).mappings().first() or {})
+
     def close(self) -> None:
         self.engine.dispose()
 

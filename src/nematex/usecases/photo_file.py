@@ -7,7 +7,7 @@ import warnings
 from dataclasses import dataclass
 
 import numpy as np
-from PIL import Image, ImageOps, UnidentifiedImageError
+from PIL import Image, ImageFile, ImageOps, UnidentifiedImageError
 
 from nematex.core.colour import Array
 from nematex.core.errors import FieldFault
@@ -82,6 +82,7 @@ def _image(content: bytes) -> tuple[Image.Image, int]:
             raise Image.DecompressionBombError
         longest = max(image.size)
         image.draft("RGB", (READ_PX, READ_PX))  # a large JPEG is decoded at a half, a quarter or an eighth
+        ImageFile.LOAD_TRUNCATED_IMAGES = False  # the PDF library turns it on for the whole process
         image.load()
         upright = ImageOps.exif_transpose(image)
     except Image.DecompressionBombError as fault:

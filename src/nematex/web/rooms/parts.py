@@ -13,6 +13,7 @@ from nematex.core.pairing import Pairing, pair
 from nematex.core.pattern import Pattern, Wish
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import trade_tables
+from nematex.usecases.bench_measures import MEASURES
 from nematex.web.drawing import HALVES
 
 room = Blueprint("parts", __name__)
@@ -52,5 +53,11 @@ def parts() -> str:
     ]
     garments = [PatternRecord(name, Pattern(name, name)) for name in HALVES]
     return render_template(
-        "parts.html", pairings=[_pairing(f) for f in FACTS], swatches=swatches, garments=garments, known=Known
+        "parts.html",
+        pairings=[_pairing(f) for f in FACTS],
+        swatches=swatches,
+        garments=garments,
+        known=Known,
+        measures=MEASURES.values(),
+        hands={hand.word: hand for hand in trade_tables().cloth_hands.values()}.values(),
     )
