@@ -215,6 +215,22 @@ def test_wrong_uploads_are_refused_in_words_and_nothing_typed_is_lost(page: Page
     site.complaints.clear()  # the browser notes each 400 as an error
 
 
+def test_a_large_photo_is_read_and_kept_small(page: Page, site: Site) -> None:
+    out = io.BytesIO()
+    grain = np.random.default_rng(1).integers(60, 120, (2300, 2300, 3), dtype=np.uint8)
+    Image.fromarray(grain).save(out, "PNG")
+    assert out.tell() > 9 * 2**20  # more than a price list may have
+    number = site.cloth("GM-106")
+    page.goto(f"/photo/{number}")
+    _send(page, out.getvalue(), "large.png", "100")
+    expect(page.get_by_label("Kind of print")).to_have_value("solid")
+    with site.shop.database.work() as work:
+        kept = photo(work, int(page.url.rsplit("/", 1)[1]))
+    assert kept is not None
+    assert Image.open(io.BytesIO(kept.content)).size == (1600, 1600)
+    assert kept.px_per_cm == pytest.approx(100 * 1600 / 2300)
+
+
 def test_the_bench_is_accessible_and_fits_a_phone(browser: Browser, site: Site, axe: str) -> None:
     cloth = site.cloth("GM-114")
     page = open_page(browser, site, width=390)

@@ -93,13 +93,14 @@ class _Sheet:
             raise UnknownChoice(box.label, text, box.choices, "choice")
         return text
 
-    def keep(self, name: str, value: float | str, known: Known, of: list[float] | None = None) -> None:
+    def keep(self, name: str, value: float | str, known: Known, of: list[float] | None = None, note: str = "") -> None:
         """A reading of a property, checked against what can be right."""
         number, word = (None, value) if isinstance(value, str) else (self.checked(name, value), None)
         spread = repeats(of).deviation if of and len(of) > 1 else None
         when = datetime.now().replace(microsecond=0)
         number = round(number, 3) if number is not None else None
-        reading = ReadingRecord(0, name, number, word, known.word, self.who, self.method.label, when, spread, tuple(of or ()))
+        taken = (known.word, self.who, self.method.label, when, spread, tuple(of or ()), note)
+        reading = ReadingRecord(0, name, number, word, *taken)
         self.out.readings.append(reading)
 
     def checked(self, name: str, value: float) -> float:
@@ -167,7 +168,7 @@ def _ramp(sheet: _Sheet) -> None:
     else:
         sheet.out.doubts.append("Only one direction was measured; cut a strip the other way too.")
     drape, (few, many) = drape_from_bending(mean), folds_from_bending(mean)
-    folds = f"about {few} to {many} folds" if many else "hardly a fold"
+    folds = f"about {few}{f' to {many}' if many > few else ''} folds" if many else "hardly a fold"
     sheet.say(
         f"Estimated drape about {drape.best:.0f} (probably {drape.low:.0f} to {drape.high:.0f}), {folds}; "
         "from stiffness alone, not a test result."
@@ -184,7 +185,8 @@ def _disc(sheet: _Sheet) -> None:
             sheet.out.doubts.append(
                 "The disc hardly stands out from the table. Use a darker or lighter ground and take it again."
             )
-        sheet.keep("drape_coefficient_pct", drape, Known.MEASURED)
+        photo = sheet.one("photo_id", False)
+        sheet.keep("drape_coefficient_pct", drape, Known.MEASURED, note=f"photo {photo:.0f}" if photo else "")
     else:
         areas = sheet.series("area")
         each = [drape_coefficient_pct(area) for area in areas]

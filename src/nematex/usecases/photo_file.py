@@ -17,7 +17,7 @@ from nematex.core.quantities import to_number
 FORMATS = ("JPEG", "PNG", "WEBP")
 MAX_BYTES = 25 * 2**20
 MAX_PIXELS = 60_000_000
-READ_PX = 1400  # enough for the analysis; it works on less
+READ_PX = 1000  # enough for the analysis; it works on less
 KEPT_PX = 1600
 KINDS = ((b"\xff\xd8\xff", "JPEG"), (b"\x89PNG\r\n\x1a\n", "PNG"))
 OTHERS = (
@@ -71,8 +71,8 @@ def _kind(content: bytes) -> str:
     raise FieldFault("photo", "the file", f"is {other} by its content; send a JPEG, PNG or WebP photo")
 
 
-def _image(content: bytes) -> tuple[Image.Image, int]:
-    """The decoded picture, right way up, and the longest side of the file's in px; raises FieldFault."""
+def _image(content: bytes, least_px: int) -> tuple[Image.Image, int]:
+    """The picture decoded to at least so many px, right way up, and the longest side of the file's in px; raises FieldFault."""
     kind = _kind(content)
     try:
         with warnings.catch_warnings():
@@ -81,7 +81,7 @@ def _image(content: bytes) -> tuple[Image.Image, int]:
         if image.width * image.height > MAX_PIXELS:
             raise Image.DecompressionBombError
         longest = max(image.size)
-        image.draft("RGB", (READ_PX, READ_PX))  # a large JPEG is decoded at a half, a quarter or an eighth
+        image.draft("RGB", (least_px, least_px))  # a large JPEG is decoded at a half, a quarter or an eighth
         ImageFile.LOAD_TRUNCATED_IMAGES = False  # the PDF library turns it on for the whole process
         image.load()
         upright = ImageOps.exif_transpose(image)
@@ -99,7 +99,7 @@ def _image(content: bytes) -> tuple[Image.Image, int]:
 
 def open_photo(content: bytes) -> Opened:
     """A photo ready for analysis; a large one is reduced while it is read."""
-    image, longest = _image(content)
+    image, longest = _image(content, READ_PX)
     share = min(1.0, READ_PX / max(image.size))
     if share < 1:
         image = image.resize((round(image.width * share), round(image.height * share)), Image.Resampling.BOX)
@@ -108,7 +108,7 @@ def open_photo(content: bytes) -> Opened:
 
 def kept_copy(content: bytes) -> tuple[bytes, float]:
     """The photo as it is kept, re-encoded as JPEG without metadata, and by how much its sides were reduced."""
-    image, longest = _image(content)
+    image, longest = _image(content, KEPT_PX)
     image.thumbnail((KEPT_PX, KEPT_PX), Image.Resampling.LANCZOS)
     out = io.BytesIO()
     image.save(out, "JPEG", quality=88)

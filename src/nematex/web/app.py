@@ -10,7 +10,8 @@ from flask_wtf.csrf import CSRFError, CSRFProtect
 from nematex.core.bending import bias_bending_length_cm, flexural_rigidity_mg_cm
 from nematex.core.errors import FieldFault
 from nematex.store.database import Database, DatabaseGone
-from nematex.usecases.csv_text import MAX_BYTES
+from nematex.usecases.csv_text import MAX_BYTES as MAX_LIST
+from nematex.usecases.photo_file import MAX_BYTES as MAX_PHOTO
 from nematex.usecases.saying import Voice, colour_word, hand_word
 from nematex.usecases.shelf import Shop
 from nematex.web import drawing, hang, swatch, tape, words
@@ -28,7 +29,7 @@ def create_app(database: Database, key: str) -> Flask:
     app = Flask(__name__)
     app.config.update(
         SECRET_KEY=key,
-        MAX_CONTENT_LENGTH=MAX_BYTES + 2**20,
+        MAX_CONTENT_LENGTH=2 * MAX_PHOTO + 2**20,  # the two photos of a see-through reading
         SESSION_COOKIE_NAME="nematex",
         SESSION_COOKIE_HTTPONLY=True,
         SESSION_COOKIE_SAMESITE="Lax",
@@ -90,7 +91,8 @@ def _errors(app: Flask) -> None:
         lambda _: _page(
             413,
             "Too large",
-            f"file: the file is larger than {MAX_BYTES // 2**20} MB, the most that is read. Split the list and send the parts.",
+            f"file: what was sent is too large. A list may have {MAX_LIST // 2**20} MB, a photo {MAX_PHOTO // 2**20} MB: "
+            "split the list, or save the photo smaller.",
         ),
     )
     app.register_error_handler(
