@@ -12,7 +12,7 @@ from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.pattern import Wish
 from nematex.demo.load import load_demo
 from nematex.store import programmes as programme_store
-from nematex.store.cloths import remove_cloth, save_cloths
+from nematex.store.cloths import remove_cloths, save_cloths
 from nematex.store.database import Database
 from nematex.store.records import Pick
 from nematex.usecases.browsing import browse_cloths, browse_patterns
@@ -140,7 +140,7 @@ def test_a_form_fault_names_field_value_and_rule(demo: Shop, change: dict[str, s
 def test_a_removed_cloth_leaves_its_programmes_standing(demo: Shop) -> None:
     with demo.database.work() as work:
         programme = programme_store.all_programmes(work)[0]
-        remove_cloth(work, programme.picks[0].cloth_id)
+        remove_cloths(work, [programme.picks[0].cloth_id])
     with demo.database.work() as work:
         left = programme_store.programme(work, programme.id)
     assert left is not None

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import asdict, fields
 from typing import Any
 
@@ -98,11 +98,20 @@ def ids_by_code(work: Work, codes: Iterable[str]) -> dict[str, int]:
 
 def change_cloth(work: Work, cloth_id: int, values: dict[str, Any]) -> None:
     """Set some columns of one cloth."""
-    if values:
-        work.execute(update(ClothRow).where(ClothRow.id == cloth_id).values(**values))
+    change_cloths(work, {cloth_id: values})
+
+
+def change_cloths(work: Work, values_by_id: Mapping[int, dict[str, Any]]) -> None:
+    """Set some columns of each cloth."""
+    for cloth_id, values in values_by_id.items():
+        if values:
+            work.execute(update(ClothRow).where(ClothRow.id == cloth_id).values(**values))
     bump(work, SHELF_VERSION)
 
 
-def remove_cloth(work: Work, cloth_id: int) -> None:
-    work.execute(delete(ClothRow).where(ClothRow.id == cloth_id))
+def remove_cloths(work: Work, cloth_ids: Iterable[int]) -> None:
+    """Take cloths off, with their readings and photos."""
+    gone = list(cloth_ids)
+    for at in range(0, len(gone), 1000):
+        work.execute(delete(ClothRow).where(ClothRow.id.in_(gone[at : at + 1000])))
     bump(work, SHELF_VERSION)

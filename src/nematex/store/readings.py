@@ -3,23 +3,22 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import asdict
+from dataclasses import fields
 
 from sqlalchemy import delete, func, insert, select
 
 from nematex.store.database import Work
-from nematex.store.models import PhotoRow, ReadingRow
+from nematex.store.models import Base, PhotoRow, ReadingRow
 from nematex.store.records import Photo, ReadingRecord
 
+WRITTEN = tuple(each.name for each in fields(ReadingRecord) if each.name != "id")
 COLUMNS = tuple(column for column in ReadingRow.__table__.columns)
 
 
 def add_readings(work: Work, readings: Iterable[ReadingRecord]) -> None:
-    values = [{name: value for name, value in asdict(each).items() if name != "id"} for each in readings]
-    for each in values:
-        each["repeats"] = list(each["repeats"])
+    values = [{name: getattr(each, name) for name in WRITTEN} | {"repeats": list(each.repeats)} for each in readings]
     if values:
-        work.execute(insert(ReadingRow), values)
+        work.execute(insert(Base.metadata.tables["reading"]), values)  # the table, not the class: sent in batches
 
 
 def readings_of(work: Work, cloth_id: int) -> list[ReadingRecord]:

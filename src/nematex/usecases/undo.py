@@ -49,7 +49,9 @@ def _equal(name: str, one: Any, other: Any) -> bool:
 def undo(shop: Shop, upload_id: int) -> Undone | None:
     """Take an applied import back; None if there is nothing to take back."""
     now = {record.code: record for record in shop.shelf().records}
-    removed, restored, left = 0, 0, []
+    removed: list[int] = []
+    restored: dict[int, dict[str, Any]] = {}
+    left: list[tuple[str, str]] = []
     with shop.database.work() as work:
         steps = uploads.steps_of(work, upload_id)
         if not steps:
@@ -66,15 +68,15 @@ def undo(shop: Shop, upload_id: int) -> Undone | None:
                 if touched:
                     left.append((code, ", ".join(touched)))
                 else:
-                    cloth_store.remove_cloth(work, record.id)
-                    removed += 1
+                    removed.append(record.id)
                 continue
             changed = [name for name in after if not _equal(name, before[name], after[name])]
             back = {name: _typed(name, before[name]) for name in changed if name not in touched}
             left += [(code, name) for name in changed if name in touched]
             if back:
-                cloth_store.change_cloth(work, record.id, back)
-                restored += 1
+                restored[record.id] = back
+        cloth_store.remove_cloths(work, removed)
+        cloth_store.change_cloths(work, restored)
         uploads.drop_steps(work, upload_id)
         uploads.set_state(work, upload_id, applied=False, state="", message="")
-    return Undone(removed, restored, left)
+    return Undone(len(removed), len(restored), left)

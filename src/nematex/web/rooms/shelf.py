@@ -7,7 +7,7 @@ from werkzeug.wrappers import Response
 
 from nematex.core.errors import FieldFault
 from nematex.core.readings import in_force
-from nematex.store.cloths import remove_cloth
+from nematex.store.cloths import remove_cloths
 from nematex.store.filters import remove_filter, save_filter, saved_filters
 from nematex.store.readings import readings_of
 from nematex.store.records import ClothRecord, ReadingRecord
@@ -123,7 +123,7 @@ def save(cloth_id: int | None = None) -> Response | tuple[str, int]:
 @room.post("/<int:cloth_id>/remove")
 def remove(cloth_id: int) -> Response:
     with shop().database.work() as work:
-        remove_cloth(work, cloth_id)
+        remove_cloths(work, [cloth_id])
     return redirect(url_for("shelf.cloths"))
 
 
