@@ -11,6 +11,7 @@ from nematex.core.errors import FieldFault
 from nematex.store.programmes import all_programmes
 from nematex.store.records import PatternRecord
 from nematex.usecases.ranking import both_schools, fitting_wish, one_pairing, rank_cloths, rank_patterns, read_wish
+from nematex.usecases.worth import MEASURE_OF
 from nematex.web.rooms.common import filters, find_cloth, find_pattern, shop
 
 room = Blueprint("pairing", __name__, url_prefix="/pairing")
@@ -73,6 +74,6 @@ def one(pattern_id: int, cloth_id: int) -> str:
         return render_template("error.html", title="Cannot be judged", text=str(fault))
     schools = both_schools(drawer, pattern, cloth, wish)
     return render_template(
-        "pairing/one.html", record=record, pattern=pattern, pairing=pairing, wish=wish, schools=schools,
+        "pairing/one.html", record=record, pattern=pattern, pairing=pairing, wish=wish, schools=schools, measure_of=MEASURE_OF,
         **_options(pattern), **_programmes()
     )  # fmt: skip
