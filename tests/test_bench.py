@@ -154,6 +154,15 @@ def test_a_simulated_instrument_finds_the_hidden_truth(
             assert found[property_] == pytest.approx(true, rel=within), (code, seed)
 
 
+def test_a_wrong_side_is_refused_before_an_instrument_is_set_up(demo: Shop) -> None:
+    record, cloth = _cloth(demo, "GM-101")
+    measure, bench = MEASURES["weight"], simulated_bench(record, cloth, "none", 1)
+    with pytest.raises(FieldFault, match=r"Side of the square.*ten.*not a number"):
+        taken(bench, measure, measure.method("square"), {"side-0": "ten"})
+    typed_as_here = taken(bench, measure, measure.method("square"), {"side-0": "12,5"})
+    assert float(typed_as_here["grams-0"]) == pytest.approx(1.5625 * 0.82, rel=0.05)
+
+
 def test_stretch_recovery_and_shrinkage_are_found_too(demo: Shop) -> None:
     record, cloth = _cloth(demo, "SK-505")
     true = truth_of(record, cloth)

@@ -11,6 +11,7 @@ from nematex.core.colour import LUMINANCE, linear_from_srgb, read_hex
 from nematex.core.errors import UnknownChoice
 from nematex.core.estimate import Estimate
 from nematex.core.measuring import disc_area_cm2
+from nematex.core.quantities import to_number
 from nematex.devices.bench import FAULTS, SimulatedBench, Truth
 from nematex.store.records import ClothRecord
 from nematex.usecases.bench_measures import Measure, Method
@@ -52,11 +53,11 @@ def simulated_bench(record: ClothRecord, cloth: Cloth, fault: str, seed: int) ->
 
 
 def taken(bench: SimulatedBench, measure: Measure, method: Method, values: dict[str, str]) -> dict[str, str]:
-    """The boxes of a method as the simulated instruments fill them; empty where there is no instrument for it."""
+    """The boxes of a method as the simulated instruments fill them; empty where there is none. Raises FieldFault."""
 
     def default(name: str) -> float:
         box = next(each for each in method.fields if each.name == name)
-        return float(values.get(f"{name}-0") or box.default)
+        return to_number(values.get(f"{name}-0") or box.default, box.label)
 
     series: dict[str, list[float]] = {}
     match measure.name, method.name:

@@ -8,6 +8,7 @@ from datetime import datetime
 from typing import Any
 
 from nematex.core.cloth import DIRECTIONS
+from nematex.core.colour import to_hex
 from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.estimate import Known
 from nematex.core.quantities import to_number
@@ -95,7 +96,7 @@ def _chosen_colours(values: Mapping[str, str], found: Mapping[str, Any]) -> list
     """The ticked colours as hex, the ground first."""
     ground = values.get("ground", str(found["ground"]))
     order = sorted(range(len(found["palette"])), key=lambda at: (str(at) != ground, -found["palette"][at]["share"]))
-    return ["#{:02x}{:02x}{:02x}".format(*found["palette"][at]["srgb"]) for at in order if f"colour-{at}" in values]
+    return [to_hex(found["palette"][at]["srgb"]) for at in order if f"colour-{at}" in values]
 
 
 def confirmed(photo: Photo, values: Mapping[str, str], by: str) -> list[ReadingRecord]:
