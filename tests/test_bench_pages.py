@@ -140,6 +140,12 @@ def test_a_photo_of_the_disc_is_sent_and_kept(page: Page, site: Site) -> None:
     assert said
     assert float(said[1]) == pytest.approx(42, abs=1.5)
     expect(page.get_by_alt_text("The photo of the draped disc as it is kept")).to_be_visible()
+    # A scale that is changed afterwards does not pass for the one it was read with.
+    page.get_by_label("or: the picture shows, left to right in cm").fill("99")
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_role("alert")).to_contain_text("choose the photo again")
+    page.get_by_label("or: the picture shows, left to right in cm").fill(f"{width / 20:g}")
+    page.get_by_role("button", name="What does it come to?").click()
     page.get_by_role("button", name="Keep it").click()
     assert ("drape_coefficient_pct", "measured", "A photo of its shadow from above") in _kept(site, cloth)
     site.complaints.clear()

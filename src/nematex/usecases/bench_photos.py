@@ -30,6 +30,10 @@ def _over_cards(sent: Mapping[str, bytes]) -> dict[str, str]:
     return found
 
 
+def _scale_typed(values: Mapping[str, str]) -> str:
+    return f"{values.get('px_per_cm-0', '')} {values.get('wide-0', '')}".strip()
+
+
 def _disc(shop: Shop, record: ClothRecord, content: bytes, values: Mapping[str, str]) -> dict[str, str]:
     opened = open_photo(content)
     scale = opened.px_per_cm(values.get("px_per_cm-0", ""), values.get("wide-0", ""))
@@ -43,6 +47,7 @@ def _disc(shop: Shop, record: ClothRecord, content: bytes, values: Mapping[str, 
         "folds-0": "" if folds is None else str(folds),
         "sure-0": str(found["confidence"]["drape_coefficient_pct"]),
         "photo_id-0": str(photo_id),
+        "read_with-0": _scale_typed(values),
     }
 
 
@@ -57,6 +62,8 @@ def read_photos(
     if missing:
         hidden = [each for each in method.fields if each.hidden]
         if len(missing) == len(boxes) and values.get(f"{hidden[0].name}-0"):
+            if measure.name == "disc" and _scale_typed(values) != values.get("read_with-0"):
+                raise FieldFault("Scale", _scale_typed(values), "was changed since; choose the photo again")
             return {}
         raise FieldFault(missing[0].label, "", "is missing; choose a JPEG, PNG or WebP photo")
     return _over_cards(sent) if measure.name == "sheer" else _disc(shop, record, sent["photo"], values)
