@@ -10,8 +10,8 @@ from nematex.core.cloth import ClothFacts, Print, known_cloth
 from nematex.core.demand import demand
 from nematex.core.fibres import read_fibres
 from nematex.core.pairing import Pairing, pair
-from nematex.core.pattern import Pattern, Wish
-from nematex.store.records import ClothRecord, PatternRecord, SizeRow
+from nematex.core.pattern import Pattern, Size, Wish
+from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import trade_tables
 from nematex.usecases.saying import Voice, hand_word
 from nematex.web.drawing import BY_WORD, HALVES, drawing
@@ -120,6 +120,6 @@ def test_a_line_cannot_break_out_of_the_notes(text: str, escaped: str) -> None:
 
 
 def test_the_body_range_leaves_nobody_guessing() -> None:
-    record = PatternRecord("X", Pattern(), sizes=(SizeRow("8", 84, 66, 90), SizeRow("28", 137, 124, 143)))
+    record = PatternRecord("X", Pattern(sizes=(Size("8", 84, 66, 90), Size("28", 137, 124, 143))))
     assert reach(record) == ", bust 84 to 137 cm (33 to 54 in), hip 90 to 143 cm (35 to 56 in)"
     assert reach(PatternRecord("X", Pattern())) == ""

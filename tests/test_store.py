@@ -36,7 +36,7 @@ def test_the_demo_loads_once_and_holds_what_it_should(demo: Shop) -> None:
     shelf, drawer = demo.shelf(), demo.drawer()
     assert len(shelf.records) >= 60
     assert len(drawer.records) >= 18
-    assert all(record.facts.requirements and record.sizes for record in drawer.records)
+    assert all(record.facts.requirements and record.facts.sizes for record in drawer.records)
     assert {cloth.structure for cloth in shelf.cloths} == {"woven", "knit", "net"}
     assert {record.facts.print.direction for record in shelf.records} >= {"one-way", "two-way", "all-over", "none"}
     assert any(record.facts.deadstock for record in shelf.records)

@@ -90,11 +90,11 @@ def round_up_to_cut(length_m: float, step_cm: float, least_cm: float) -> float:
 
 def amount(cloth: Cloth, pattern: Pattern, wish: Wish, tables: Tables) -> Amount | None:
     """Metres of this cloth for one garment, or None without a requirement table; raises UnknownChoice."""
-    if not pattern.requirements or wish.part:
+    rows = [row for row in pattern.requirements if row.use == "main"]
+    if not rows or wish.part:
         return None
     rule = tables.judging["amount"]
     receipt: list[str] = []
-    rows = list(pattern.requirements)
     view = _pick(rows, "view", wish.view, [row.view for row in rows], receipt)
     rows = [row for row in rows if row.view == view]
     sizes = [size for row in rows for size in row.sizes]

@@ -6,13 +6,17 @@ from dataclasses import dataclass
 from math import inf
 
 from nematex.core.details import Making, making
+from nematex.core.ease import needed_stretch
+from nematex.core.edge_fixes import with_fixes
 from nematex.core.envelope import NamedCloths, Reading, read_envelope
 from nematex.core.errors import FieldFault
+from nematex.core.estimate import Range
 from nematex.core.lexicon import ClothType
 from nematex.core.list_windows import bend_window, near_the_rest, of_structure, of_the_lists_weight, weight_window
 from nematex.core.pattern import Pattern, Wish
+from nematex.core.reading_fixes import with_reading_fixes
 from nematex.core.tables import Tables
-from nematex.core.verdict import Window
+from nematex.core.verdict import Origin, Window
 
 FAMILIES = ("woven", "knit")
 
@@ -33,6 +37,7 @@ class Demand:
     min_cross: Window | None
     min_length: Window | None
     implied_cross: Window | None
+    ease_cross: Window | None
     max_cross: Window | None
     named: frozenset[int]
     conditional: dict[int, str]
@@ -45,6 +50,10 @@ class Demand:
         """The window for a cloth's structure, or the other structure's where the envelope names only that."""
         kind = "knit" if structure == "knit" else "woven"
         return windows.get(kind) or next(iter(windows.values()), None)
+
+    def fixed(self, window: Window) -> Window:
+        """The window with the edges that the shop has set for this pattern."""
+        return with_fixes(window, self.pattern.edge_fixes)
 
 
 def _structure(pattern: Pattern, reading: Reading, types: list[ClothType]) -> str:
@@ -68,14 +77,43 @@ def _structure(pattern: Pattern, reading: Reading, types: list[ClothType]) -> st
 def _avoided_bend(reading: Reading, tables: Tables) -> Window | None:
     if not reading.avoid_hands:
         return None
-    low = max(hand.bend_cm.low for _, hand in reading.avoid_hands)
-    high = min(hand.bend_cm.high for _, hand in reading.avoid_hands)
+    low_word, low = max(reading.avoid_hands, key=lambda each: each[1].bend_cm.low)
+    high_word, high = min(reading.avoid_hands, key=lambda each: each[1].bend_cm.high)
     tolerance = tables.judging["tolerance"]["drape_cm"]
-    return Window(low, high, tolerance, tolerance, tuple(f"not “{word}”" for word, _ in reading.avoid_hands))
+    return Window(
+        low.bend_cm.low,
+        high.bend_cm.high,
+        tolerance,
+        tolerance,
+        tuple(f"not “{word}”" for word, _ in reading.avoid_hands),
+        "drape ruled out",
+        Origin(f"not “{low_word}”", "hand words", low.word, "bend_lo_cm", low.bend_cm.low),
+        Origin(f"not “{high_word}”", "hand words", high.word, "bend_hi_cm", high.bend_cm.high),
+    )
 
 
-def _least(value: float | None, share: float, source: str) -> Window | None:
-    return Window(low=value, tolerance_low=value * share, sources=(source,)) if value else None
+def _least(value: float | None, share: float, source: str, name: str, words: str) -> Window | None:
+    if not value:
+        return None
+    return Window(low=value, tolerance_low=value * share, sources=(source,), name=name, low_from=Origin(words))
+
+
+def _by_ease(pattern: Pattern, wish: Wish, structure: str, tables: Tables) -> Window | None:
+    """What a knit must give where the finished garment is smaller than the body: of all sizes the most."""
+    if structure != "knit":
+        return None
+    rows = [row for row in needed_stretch(pattern, tables) if wish.size in (None, row.size) and row.needed_pct > 0]
+    if not rows:
+        return None
+    most = max(rows, key=lambda row: row.needed_pct)
+    share = tables.judging["tolerance"]["stretch"]
+    return Window(
+        low=most.needed_pct,
+        tolerance_low=most.needed_pct * share,
+        sources=("the finished measurements",),
+        name="stretch by ease",
+        low_from=Origin(most.words, "judging", "ease", "movement_pct", most.movement_pct),
+    )
 
 
 def _implied_cross(structure: str, rows: list[ClothType], tolerance: float) -> Window | None:
@@ -83,7 +121,41 @@ def _implied_cross(structure: str, rows: list[ClothType], tolerance: float) -> W
     lows = [row.stretch_cross_pct.low for row in rows if row.structure == "knit"]
     if structure != "knit" or not lows:
         return None
-    return Window(low=min(lows), tolerance_low=min(lows) * tolerance, sources=("the knits named",))
+    first = min((row for row in rows if row.structure == "knit"), key=lambda row: row.stretch_cross_pct.low)
+    origin = Origin(first.name, "cloth names", first.name, "stretch_cross_lo_pct", min(lows))
+    return Window(
+        low=min(lows),
+        tolerance_low=min(lows) * tolerance,
+        sources=("the knits named",),
+        name="stretch of the list",
+        low_from=origin,
+    )
+
+
+def _number_window(gsm: Range, share: float, reading: Reading) -> Window:
+    words = Origin(reading.gsm_words or "the envelope's number")
+    above = gsm.high * share if gsm.high < inf else 0.0
+    return Window(gsm.low, gsm.high, gsm.low * share, above, ("the envelope's number",), "weight number", words, words)
+
+
+def _stretch_words(field: float | None, asked: float | None, reading: Reading) -> str:
+    """Where a least stretch was said: in the pattern's own field, as a number, or with a word such as “stretchy”."""
+    if field:
+        return f"least stretch on the envelope: {field:g} %"
+    return reading.stretch_words or f"a stretch of {asked or 0:g} % asked"
+
+
+def _most_stretch(reading: Reading, tables: Tables) -> Window | None:
+    most, tolerance = reading.max_cross_pct, tables.judging["tolerance"]
+    if not most:
+        return None
+    return Window(
+        high=most,
+        tolerance_high=max(most * tolerance["stretch"], tolerance["most_stretch_pct"]),
+        sources=("little or no stretch asked",),
+        name="most stretch",
+        high_from=Origin(reading.most_stretch_words or "little or no stretch asked"),
+    )
 
 
 def _conditions(named: list[NamedCloths], made: Making, pattern: Pattern, wish: Wish) -> dict[str, str]:
@@ -106,7 +178,8 @@ def _conditions(named: list[NamedCloths], made: Making, pattern: Pattern, wish: 
 def read_pattern(pattern: Pattern, tables: Tables) -> Reading:
     """Both texts of the envelope in one reading."""
     reading = read_envelope(pattern.recommended, tables)
-    return read_envelope(pattern.avoid, tables, avoid=True, into=reading)
+    reading = read_envelope(pattern.avoid, tables, avoid=True, into=reading)
+    return with_reading_fixes(reading, pattern.reading_fixes, tables)
 
 
 def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None = None) -> Demand:
@@ -128,14 +201,21 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None
     present = [
         kind for kind in FAMILIES if kind in families or any((row.structure == "knit") == (kind == "knit") for row in rows)
     ]
-    weight = {kind: weight_window(kind, named, reading, tables) for kind in present}
-    bend = {kind: bend_window(kind, named, reading, tables) for kind in present}
+    weight = {kind: window for kind in present if (window := weight_window(kind, named, reading, tables))}
+    bend = {kind: window for kind in present if (window := bend_window(kind, named, reading, tables))}
     tolerance = judging["tolerance"]
     asked_cross = pattern.min_stretch_cross_pct or reading.min_cross_pct
     if structure == "woven" and reading.stretchy and not pattern.min_stretch_cross_pct:
         asked_cross = judging["words"]["stretch_woven_least_pct"]  # of a woven, 'stretch' asks comfort stretch
     asked_length = pattern.min_stretch_length_pct or reading.min_length_pct
     gsm = reading.gsm
+
+    def fix(window: Window) -> Window:
+        return with_fixes(window, pattern.edge_fixes)
+
+    def maybe(window: Window | None) -> Window | None:
+        return fix(window) if window else None
+
     excluded = {name for item in reading.avoid_cloths for name in item.types}
     broken = _conditions(named, made, pattern, wish)
     return Demand(
@@ -144,28 +224,31 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None
         made=made,
         reading=reading,
         structure=structure,
-        weight={kind: window for kind, window in weight.items() if window},
-        weight_by_number=Window(
-            gsm.low,
-            gsm.high,
-            gsm.low * tolerance["number"],
-            gsm.high * tolerance["number"] if gsm.high < inf else 0.0,
-            ("the envelope's number",),
-        )
-        if gsm
-        else None,
-        bend={kind: window for kind, window in bend.items() if window},
-        bend_by_word=_avoided_bend(reading, tables),
-        min_cross=_least(asked_cross, tolerance["stretch"], "the envelope's least stretch"),
-        min_length=_least(asked_length, tolerance["stretch"], "the envelope's least stretch lengthwise"),
-        implied_cross=None if asked_cross else _implied_cross(structure, rows, judging["words"]["implied_tolerance"]),
-        max_cross=Window(
-            high=reading.max_cross_pct,
-            tolerance_high=max(reading.max_cross_pct * tolerance["stretch"], tolerance["most_stretch_pct"]),
-            sources=("little or no stretch asked",),
-        )
-        if reading.max_cross_pct
-        else None,
+        weight={kind: fix(window) for kind, window in weight.items()},
+        weight_by_number=fix(_number_window(gsm, tolerance["number"], reading)) if gsm else None,
+        bend={kind: fix(window) for kind, window in bend.items()},
+        bend_by_word=maybe(_avoided_bend(reading, tables)),
+        min_cross=maybe(
+            _least(
+                asked_cross,
+                tolerance["stretch"],
+                "the envelope's least stretch",
+                "least stretch",
+                _stretch_words(pattern.min_stretch_cross_pct, asked_cross, reading),
+            )
+        ),
+        min_length=maybe(
+            _least(
+                asked_length,
+                tolerance["stretch"],
+                "the envelope's least stretch lengthwise",
+                "least stretch along",
+                _stretch_words(pattern.min_stretch_length_pct, asked_length, reading),
+            )
+        ),
+        implied_cross=None if asked_cross else maybe(_implied_cross(structure, rows, judging["words"]["implied_tolerance"])),
+        ease_cross=maybe(_by_ease(pattern, wish, structure, tables)),
+        max_cross=maybe(_most_stretch(reading, tables)),
         named=frozenset(lexicon.index[row.name] for row in rows),
         conditional={lexicon.index[name]: words for name, words in broken.items()},
         excluded=frozenset(lexicon.index[name] for name in excluded - {row.name for row in rows}),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from nematex.core.errors import UnknownChoice
-from nematex.core.pattern import Part, Pattern, Wish
+from nematex.core.pattern import FITS, Option, Part, Pattern, Wish
 from nematex.core.tables import Detail, Tables
 
 
@@ -51,6 +51,19 @@ def _chosen_part(pattern: Pattern, wish: Wish, tables: Tables) -> Part | None:
     return Part(wish.part, usual_fit(wish.part, pattern.details, tables), pattern.details)
 
 
+def _options(pattern: Pattern, wish: Wish, part: Part | None) -> list[Option]:
+    """The options that are made, as chosen or as the view is drawn; of one part only its own."""
+    if wish.options is None:
+        chosen = list(pattern.usual_options(wish.view))
+    else:
+        known = {each.name.casefold(): each for each in pattern.options}
+        unknown = next((name for name in wish.options if name.casefold() not in known), None)
+        if unknown is not None:
+            raise UnknownChoice("options", unknown, [each.name for each in pattern.options], "option of this pattern")
+        chosen = [known[name.casefold()] for name in wish.options]
+    return [each for each in chosen if part is None or each.part.casefold() == part.name.casefold()]
+
+
 def making(pattern: Pattern, wish: Wish, tables: Tables) -> Making:
     """The part chosen, or the whole garment with the details of all its parts."""
     part = _chosen_part(pattern, wish, tables)
@@ -59,7 +72,7 @@ def making(pattern: Pattern, wish: Wish, tables: Tables) -> Making:
     else:
         # One cloth for the whole garment: the details of every part count, and it is close if any part is.
         words = tuple(dict.fromkeys((*pattern.details, *(word for each in pattern.parts for word in each.details))))
-        fit = "free" if pattern.parts and all(each.fit == "free" for each in pattern.parts) else "close"
+        fit = min((each.fit for each in pattern.parts), key=FITS.index, default="close")
     found = [(word, tables.details.find_within(word)) for word in words]
     kind = tables.parts.find(part.name) if part else None
     garment = tables.garments.find_within(pattern.garment)
@@ -67,6 +80,7 @@ def making(pattern: Pattern, wish: Wish, tables: Tables) -> Making:
     named = tables.details.find(pattern.garment)  # 'wrap dress', 'tiered skirt': the garment's name is a detail
     if named and named.name not in implied_names and part is None:
         found.append((pattern.garment, named))
+    found += [(word, tables.details.find_within(word)) for each in _options(pattern, wish, part) for word in each.details]
     details = tuple(dict.fromkeys(detail for _, detail in found if detail))
     if pattern.nightwear and "sleepwear" not in implied_names:
         implied_names = (*implied_names, "sleepwear")

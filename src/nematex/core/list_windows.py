@@ -6,6 +6,7 @@ The list is a sample: it tells weight and drape. Common practice, no source; pad
 from __future__ import annotations
 
 from collections.abc import Iterable
+from dataclasses import dataclass
 from math import inf, log
 from statistics import median
 
@@ -13,7 +14,7 @@ from nematex.core.envelope import NamedCloths, Reading
 from nematex.core.estimate import Range
 from nematex.core.lexicon import ClothType, key
 from nematex.core.tables import Tables
-from nematex.core.verdict import Window
+from nematex.core.verdict import Origin, Window
 
 
 def of_structure(named: Iterable[NamedCloths], structure: str, tables: Tables) -> list[NamedCloths]:
@@ -78,40 +79,89 @@ def near_the_rest(named: list[NamedCloths], tables: Tables) -> list[NamedCloths]
     return kept
 
 
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """One range that the list contributes, with the words that each end came from."""
+
+    range: Range
+    low_from: Origin
+    high_from: Origin
+
+
 def _span(ranges: list[Range]) -> Range | None:
     return Range(min(item.low for item in ranges), max(item.high for item in ranges)) if ranges else None
 
 
-def _own_range(item: NamedCloths, row: ClothType, said: Range | None) -> Range:
+def _hull(pieces: list[Piece]) -> Piece | None:
+    """The pieces' outer edges, each with where it came from; of equals the first said."""
+    if not pieces:
+        return None
+    low, high = min(pieces, key=lambda each: each.range.low), max(pieces, key=lambda each: each.range.high)
+    return Piece(Range(low.range.low, high.range.high), low.low_from, high.high_from)
+
+
+def _of_table(words: str, table: str, row: str, stem: str, unit: str, span: Range) -> Piece:
+    """A piece read from a row of a table, whose columns are `stem`_lo_`unit` and `stem`_hi_`unit`."""
+    low = Origin(words, table, row, f"{stem}_lo_{unit}", span.low)
+    return Piece(span, low, Origin(words, table, row, f"{stem}_hi_{unit}", span.high))
+
+
+def _weight_word_piece(word: str, kind: str, tables: Tables) -> Piece:
+    row = tables.weight_word(word, kind)
+    return _of_table(f"“{word}”", "weight words", f"{row.word} ({row.structure})", "pattern", "gsm", row.pattern_gsm)
+
+
+def _own_piece(item: NamedCloths, row: ClothType, said: Piece | None) -> Piece:
     """A named cloth's own range; of a group word's cloths only what the list's weight word leaves of it."""
-    low, high = row.weight_gsm.low, row.weight_gsm.high
-    if said is None or len(item.types) == 1 or key(row.name) == key(item.words) or low > said.high or high < said.low:
-        return row.weight_gsm
-    return Range(max(low, said.low), min(high, said.high))
+    own = _of_table(item.words, "cloth names", row.name, "weight", "gsm", row.weight_gsm)
+    if said is None or len(item.types) == 1 or key(row.name) == key(item.words):
+        return own
+    low, high, limit = row.weight_gsm.low, row.weight_gsm.high, said.range
+    if low > limit.high or high < limit.low:
+        return own
+    return Piece(
+        Range(max(low, limit.low), min(high, limit.high)),
+        said.low_from if limit.low > low else own.low_from,
+        said.high_from if limit.high < high else own.high_from,
+    )
 
 
-def _rows(named: list[NamedCloths], kind: str, tables: Tables) -> list[ClothType]:
-    rows = [tables.lexicon.get(name) for item in named for name in item.types]
-    return [row for row in rows if (row.structure == "knit") == (kind == "knit")]
+def _rows(named: list[NamedCloths], kind: str, tables: Tables) -> list[tuple[NamedCloths, ClothType]]:
+    """The named cloths of one structure, each with the noun that named it."""
+    rows = [(item, tables.lexicon.get(name)) for item in named for name in item.types]
+    return [(item, row) for item, row in rows if (row.structure == "knit") == (kind == "knit")]
+
+
+def _without_avoided(hull: Piece | None, kind: str, reading: Reading, tables: Tables) -> Piece | None:
+    """What the weight words of "not suitable" leave; a cloth that the list itself names is never ruled out by one."""
+    for word in reading.avoid_weights:
+        row = tables.weight_word(word, kind)
+        of = f"{row.word} ({row.structure})"
+        span = hull.range if hull else Range(0.0, inf)
+        first = Origin("nothing heavier or lighter is named")
+        low_from, high_from = (hull.low_from, hull.high_from) if hull else (first, first)
+        if word in ("heavy", "medium to heavy"):
+            limit = row.cloth_gsm.low
+            if span.low < limit < span.high:
+                from_words = Origin(f"not “{word}”", "weight words", of, "cloth_lo_gsm", limit)
+                hull = Piece(Range(span.low, limit), low_from, from_words)
+        elif span.high > row.cloth_gsm.high > span.low:
+            limit = row.cloth_gsm.high
+            hull = Piece(Range(limit, span.high), Origin(f"not “{word}”", "weight words", of, "cloth_hi_gsm", limit), high_from)
+    return hull
 
 
 def weight_window(kind: str, named: list[NamedCloths], reading: Reading, tables: Tables) -> Window | None:
+    """The span in g/m² of the weight words, the named cloths and the numbers bound to them."""
     rows = _rows(named, kind, tables)
     words = reading.weights_for(kind)
-    said = [tables.weight_word(word, kind).pattern_gsm for word in words]
-    ranges = said + [_own_range(item, row, _span(said)) for item in named for row in _rows([item], kind, tables)]
-    ranges += [item.gsm for item in named if item.gsm]
-    span = _span(ranges)
-    high = inf
-    for word in reading.avoid_weights:
-        row = tables.weight_word(word, kind).cloth_gsm
-        if word in ("heavy", "medium to heavy"):
-            high = min(high, row.low)
-        elif span is None or span.high > row.high:
-            span = Range(max(row.high, span.low if span else 0.0), span.high if span else inf)
-    if span is None and high == inf:
+    said = [_weight_word_piece(word, kind, tables) for word in words]
+    pieces = said + [_own_piece(item, row, _hull(said)) for item, row in rows]
+    pieces += [Piece(item.gsm, Origin(item.words), Origin(item.words)) for item in named if item.gsm]
+    hull = _without_avoided(_hull(pieces), kind, reading, tables)
+    if hull is None:
         return None
-    low, high = (span.low if span else 0.0), min(span.high if span else inf, high)
+    low, high = hull.range.low, hull.range.high
     # A list without a weight word is a sample: a cloth a little lighter or heavier handles like it. The padding is taken
     # from the tolerance, so that what is tolerated in all stays the same.
     pad = tables.judging["list"]["pad_weight"] if rows and not words else 0.0
@@ -122,6 +172,9 @@ def weight_window(kind: str, named: list[NamedCloths], reading: Reading, tables:
         low * over,
         high * over if high < inf else 0.0,
         _sources(words, named),
+        f"weight list {kind}",
+        hull.low_from,
+        hull.high_from,
     )
 
 
@@ -130,14 +183,26 @@ def _sources(words: Iterable[str], named: list[NamedCloths]) -> tuple[str, ...]:
 
 
 def bend_window(kind: str, named: list[NamedCloths], reading: Reading, tables: Tables) -> Window | None:
-    ranges = [row.bend_cm for row in _rows(named, kind, tables)]
-    ranges += [hand.bend_cm for _, hand in reading.hands]
-    span = _span(ranges)
-    if span is None:
+    """The span in cm of bending length of the named cloths and the hand words."""
+    pieces = [
+        _of_table(item.words, "cloth names", row.name, "bend", "cm", row.bend_cm) for item, row in _rows(named, kind, tables)
+    ]
+    pieces += [_of_table(f"“{word}”", "hand words", hand.word, "bend", "cm", hand.bend_cm) for word, hand in reading.hands]
+    hull = _hull(pieces)
+    if hull is None:
         return None
     tolerance = tables.judging["tolerance"]["drape_cm"]
     words = [word for word, _ in reading.hands]
     pad = 0.0 if reading.hands else tables.judging["list"]["pad_drape_cm"]
     # Softer than the list is forgiven (with care) for longer, unless a word asks for body; stiffer is not.
     softer = tolerance if any(hand.needs_body for _, hand in reading.hands) else tables.judging["tolerance"]["softer_cm"]
-    return Window(span.low - pad, span.high + pad, softer - pad, tolerance - pad, _sources(words, named))
+    return Window(
+        hull.range.low - pad,
+        hull.range.high + pad,
+        softer - pad,
+        tolerance - pad,
+        _sources(words, named),
+        f"drape list {kind}",
+        hull.low_from,
+        hull.high_from,
+    )

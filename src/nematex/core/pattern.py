@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+FITS = ("close", "semi", "loose", "free")
+USES = ("main", "lining", "interfacing", "contrast")
 LOOKS = ("structured", "balanced", "flowing")
 SCHOOLS = ("list", "hand")
 
 
 @dataclass(frozen=True, slots=True)
 class Part:
-    """A part of the garment, close to or free of the body, with the details made on it."""
+    """A part of the garment, how it sits (close, semi, loose, free of the body), with the details made on it."""
 
     name: str
     fit: str = "close"
@@ -26,6 +28,56 @@ class Requirement:
     width_cm: float
     length_m: float
     with_nap: bool = False
+    use: str = "main"
+
+
+@dataclass(frozen=True, slots=True)
+class Option:
+    """Something that views differ in and that can be mixed: a collar, a sleeve, ties. No views: every view has it."""
+
+    name: str
+    part: str = ""
+    views: tuple[str, ...] = ()
+    details: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Size:
+    """One size: body and finished garment measurements in cm; `band` is the envelope it is sold in."""
+
+    label: str
+    bust_cm: float | None = None
+    waist_cm: float | None = None
+    hip_cm: float | None = None
+    band: str = ""
+    cup: str = ""
+    high_bust_cm: float | None = None
+    finished_bust_cm: float | None = None
+    finished_waist_cm: float | None = None
+    finished_hip_cm: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class EdgeFix:
+    """An edge of a window as the shop set it for this pattern, and why. `window` is the window's name."""
+
+    window: str
+    side: str
+    value: float
+    reason: str
+    by: str = ""
+    on: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class ReadingFix:
+    """What words of the envelope mean here; no cloths: nothing. Kept when the text changes."""
+
+    words: str
+    cloths: tuple[str, ...]
+    reason: str
+    by: str = ""
+    on: str = ""
 
 
 @dataclass(frozen=True)
@@ -46,6 +98,21 @@ class Pattern:
     wearer: str = "adult"
     widest_piece_cm: float | None = None
     requirements: tuple[Requirement, ...] = ()
+    options: tuple[Option, ...] = ()
+    sizes: tuple[Size, ...] = ()
+    notions: str = ""
+    edge_fixes: tuple[EdgeFix, ...] = ()
+    reading_fixes: tuple[ReadingFix, ...] = ()
+
+    @property
+    def views(self) -> tuple[str, ...]:
+        """The views, in the order of the cloth table and then of the options."""
+        of_table = [row.view for row in self.requirements if row.use == "main"]
+        return tuple(dict.fromkeys([*of_table, *(view for option in self.options for view in option.views)]))
+
+    def usual_options(self, view: str | None) -> tuple[Option, ...]:
+        """What a view has as it is drawn; without a view, everything that any view has."""
+        return tuple(each for each in self.options if view is None or not each.views or view in each.views)
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,3 +124,4 @@ class Wish:
     part: str | None = None
     look: str = "balanced"
     school: str = "hand"
+    options: tuple[str, ...] | None = None  # names of the options made; None: as the view is drawn

@@ -37,14 +37,31 @@ class Verdict(IntEnum):
 
 
 @dataclass(frozen=True, slots=True)
+class Origin:
+    """Where one edge comes from: the words or the detail, and the number of the table that was read for them.
+
+    `table` is empty for a number that the envelope itself gives; `value` is the table's, before any padding.
+    """
+
+    words: str
+    table: str = ""
+    row: str = ""
+    field: str = ""
+    value: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class Window:
-    """What a pattern asks of one quantity: edges, what may be missed, and the words it came from."""
+    """What a pattern asks of one quantity: edges, what may be missed, and the words each edge came from."""
 
     low: float = -np.inf
     high: float = np.inf
     tolerance_low: float = 0.0
     tolerance_high: float = 0.0
     sources: tuple[str, ...] = ()
+    name: str = ""
+    low_from: Origin | None = None
+    high_from: Origin | None = None
 
     def target(self, share: float) -> float | None:
         """The point aimed at, at a share of the window; None where an edge is open."""

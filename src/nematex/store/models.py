@@ -17,6 +17,7 @@ from sqlalchemy import (
     Numeric,
     String,
     Text,
+    UniqueConstraint,
     func,
 )
 from sqlalchemy.dialects.mysql import LONGBLOB
@@ -181,6 +182,48 @@ class PatternRow(Base):
     season: Mapped[str] = mapped_column(String(80), default="")
     notions: Mapped[str] = mapped_column(Text, default="")
     notes: Mapped[str] = mapped_column(Text, default="")
+    options: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
+    edge_fixes: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
+    reading_fixes: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
+    sold_as: Mapped[str] = mapped_column(String(20), default="")
+    licence: Mapped[str] = mapped_column(Text, default="")
+    envelope: Mapped[str] = mapped_column(Text, default="")
+
+
+class RuleFixRow(Base):
+    """A number of the trade's tables as this shop has set it: which place, row and field, what it was, and why."""
+
+    __tablename__ = "rule_fix"
+    __table_args__ = (UniqueConstraint("place", "row", "field"), Base.__table_args__)  # type: ignore[assignment]
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    place: Mapped[str] = mapped_column(String(40))
+    row: Mapped[str] = mapped_column(String(120))
+    field: Mapped[str] = mapped_column(String(60))
+    value: Mapped[float] = mapped_column(Double)
+    was: Mapped[float] = mapped_column(Double)
+    reason: Mapped[str] = mapped_column(String(600))
+    by_whom: Mapped[str] = mapped_column(String(60), default="")
+    set_at: Mapped[datetime] = mapped_column(DateTime, server_default=func.now())
+
+
+class HandVerdictRow(Base):
+    """What somebody decided of a pairing, beside what the rules said then; `made` where the garment was made up."""
+
+    __tablename__ = "hand_verdict"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id", ondelete="CASCADE"), index=True)
+    pattern_id: Mapped[int] = mapped_column(ForeignKey("pattern.id", ondelete="CASCADE"), index=True)
+    part: Mapped[str] = mapped_column(String(300), default="")
+    verdict: Mapped[str] = mapped_column(String(20))
+    rules: Mapped[str] = mapped_column(String(20))
+    check: Mapped[str] = mapped_column(String(20), default="")
+    window: Mapped[str] = mapped_column(String(120), default="")
+    reason: Mapped[str] = mapped_column(String(600))
+    by_whom: Mapped[str] = mapped_column(String(60), default="")
+    made: Mapped[bool] = mapped_column(Boolean, default=False)
+    set_at: Mapped[datetime] = mapped_column(DateTime, server_default=func.now())
 
 
 class ProgrammeRow(Base):

@@ -9,10 +9,10 @@ from typing import Any
 from sqlalchemy import delete, select
 from sqlalchemy.dialects.mysql import insert
 
-from nematex.core.pattern import Part, Pattern, Requirement
+from nematex.core.pattern import EdgeFix, Option, Part, Pattern, ReadingFix, Requirement, Size
 from nematex.store.database import Work
 from nematex.store.models import PatternRow
-from nematex.store.records import PatternRecord, SizeRow
+from nematex.store.records import PatternRecord
 from nematex.store.settings import bump
 
 FACTS = (
@@ -27,8 +27,10 @@ FACTS = (
     "nightwear",
     "wearer",
     "widest_piece_cm",
+    "notions",
 )
-SHOP = ("code", "house", "difficulty", "season", "notions", "notes", "id")
+SHOP = ("code", "house", "difficulty", "season", "notes", "sold_as", "licence", "envelope", "id")
+LISTS = ("parts", "requirements", "options", "sizes", "edge_fixes", "reading_fixes")
 DRAWER_VERSION = "drawer version"
 
 
@@ -37,19 +39,20 @@ def _record(row: Any) -> PatternRecord:
         details=tuple(row.details),
         parts=tuple(Part(part["name"], part["fit"], tuple(part["details"])) for part in row.parts),
         requirements=tuple(Requirement(**{**need, "sizes": tuple(need["sizes"])}) for need in row.requirements),
+        options=tuple(Option(each["name"], each["part"], tuple(each["views"]), tuple(each["details"])) for each in row.options),
+        sizes=tuple(Size(**size) for size in row.sizes),
+        edge_fixes=tuple(EdgeFix(**fix) for fix in row.edge_fixes),
+        reading_fixes=tuple(ReadingFix(**{**fix, "cloths": tuple(fix["cloths"])}) for fix in row.reading_fixes),
         **{name: getattr(row, name) for name in FACTS},
     )
-    sizes = tuple(SizeRow(**size) for size in row.sizes)
-    return PatternRecord(facts=facts, sizes=sizes, **{name: getattr(row, name) for name in SHOP})
+    return PatternRecord(facts=facts, **{name: getattr(row, name) for name in SHOP})
 
 
 def _values(record: PatternRecord) -> dict[str, Any]:
     values: dict[str, Any] = {name: getattr(record.facts, name) for name in FACTS}
     values |= {name: getattr(record, name) for name in SHOP if name != "id"}
     values["details"] = list(record.facts.details)
-    values["parts"] = [asdict(part) for part in record.facts.parts]
-    values["requirements"] = [asdict(need) for need in record.facts.requirements]
-    values["sizes"] = [asdict(size) for size in record.sizes]
+    values |= {name: [asdict(each) for each in getattr(record.facts, name)] for name in LISTS}
     return values
 
 

@@ -99,27 +99,51 @@ class Photo:
 
 
 @dataclass(frozen=True)
-class SizeRow:
-    """One size of a pattern with its body measurements in cm."""
-
-    label: str
-    bust_cm: float | None = None
-    waist_cm: float | None = None
-    hip_cm: float | None = None
-
-
-@dataclass(frozen=True)
 class PatternRecord:
-    """A pattern in the drawer: its envelope, its house, its sizes."""
+    """A pattern in the drawer: its envelope, its house, how it is sold, and the envelope's text as it was pasted."""
 
     code: str
     facts: Pattern
     house: str = ""
     difficulty: str = ""
     season: str = ""
-    sizes: tuple[SizeRow, ...] = ()
-    notions: str = ""
     notes: str = ""
+    sold_as: str = ""
+    licence: str = ""
+    envelope: str = ""
+    id: int = 0
+
+
+@dataclass(frozen=True)
+class RuleFix:
+    """A number of the tables as the shop has set it; `place` is the table, `was` what it shipped with."""
+
+    place: str
+    row: str
+    field: str
+    value: float
+    was: float
+    reason: str
+    by_whom: str = ""
+    set_at: datetime | None = None
+    id: int = 0
+
+
+@dataclass(frozen=True)
+class HandVerdict:
+    """What hands decided of a pairing (or found when it was made up), and what the rules said then."""
+
+    cloth_id: int
+    pattern_id: int
+    verdict: str
+    rules: str
+    reason: str
+    check: str = ""
+    window: str = ""
+    part: str = ""
+    by_whom: str = ""
+    made: bool = False
+    set_at: datetime | None = None
     id: int = 0
 
 

@@ -10,12 +10,12 @@ from pydantic import ValidationError
 from nematex.core.cloth import Cloth, ClothFacts, Print, known_cloth
 from nematex.core.demand import Demand, demand
 from nematex.core.details import usual_fit
-from nematex.core.errors import FieldFault
+from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.judge import CheckAnswer
 from nematex.core.pairing import Pairing, pair
-from nematex.core.pattern import Part, Pattern, Requirement, Wish
+from nematex.core.pattern import EdgeFix, Option, Part, Pattern, ReadingFix, Requirement, Size, Wish
 from nematex.tables import trade_tables
-from nematex.usecases.assess_schema import ClothIn, PairingIn, PartIn, PatternIn
+from nematex.usecases.assess_schema import ClothIn, PairingIn, PartIn, PatternIn, ReadingFixIn
 
 
 def cloth_facts(data: ClothIn) -> ClothFacts:
@@ -28,6 +28,15 @@ def cloth_facts(data: ClothIn) -> ClothFacts:
 def _part(data: PartIn) -> Part:
     details = tuple(data.details)
     return Part(data.name, data.fit or usual_fit(data.name, details, trade_tables()), details)
+
+
+def _reading_fix(data: ReadingFixIn) -> ReadingFix:
+    """A fix whose cloths the lexicon knows; raises UnknownChoice."""
+    lexicon = trade_tables().lexicon
+    for name in data.cloths:
+        if name not in lexicon.index:
+            raise UnknownChoice("reading_fixes.cloths", name, lexicon.index, "cloth name")
+    return ReadingFix(data.words, tuple(data.cloths), data.reason, data.by, data.on)
 
 
 def pattern_facts(data: PatternIn) -> Pattern:
@@ -47,8 +56,14 @@ def pattern_facts(data: PatternIn) -> Pattern:
         wearer=data.wearer,
         widest_piece_cm=data.widest_piece_cm,
         requirements=tuple(
-            Requirement(row.view, tuple(row.sizes), row.width_cm, row.length_m, row.with_nap) for row in data.requirements
+            Requirement(row.view, tuple(row.sizes), row.width_cm, row.length_m, row.with_nap, row.use)
+            for row in data.requirements
         ),
+        options=tuple(Option(each.name, each.part, tuple(each.views), tuple(each.details)) for each in data.options),
+        sizes=tuple(Size(**size.model_dump()) for size in data.sizes),
+        notions=data.notions or "",
+        edge_fixes=tuple(EdgeFix(**fix.model_dump()) for fix in data.edge_fixes),
+        reading_fixes=tuple(_reading_fix(fix) for fix in data.reading_fixes),
     )
 
 
@@ -60,7 +75,9 @@ def parse(data: PairingIn) -> tuple[Cloth, Demand]:
     if not (data.pattern.structure or data.pattern.recommended):
         raise FieldFault("pattern", "", "needs a structure (woven, knit or either) or a recommendation")
     cloth = known_cloth(cloth_facts(data.cloth), tables)
-    wish = Wish(data.view, data.size, data.part, data.look, data.school)
+    wish = Wish(
+        data.view, data.size, data.part, data.look, data.school, tuple(data.options) if data.options is not None else None
+    )
     return cloth, demand(pattern_facts(data.pattern), wish, tables)
 
 

@@ -61,7 +61,9 @@ class ClothIn(Strict):
 
 class PartIn(Strict):
     name: ShortText
-    fit: Literal["close", "free"] | None = Field(default=None, description="Left out: as such a part commonly sits.")
+    fit: Literal["close", "semi", "loose", "free"] | None = Field(
+        default=None, description="Left out: as such a part commonly sits."
+    )
     details: list[ShortText] = Field(default_factory=list, max_length=60)
 
 
@@ -71,6 +73,7 @@ class RequirementIn(Strict):
     width_cm: Annotated[float, Field(gt=0, le=500)]
     length_m: Annotated[float, Field(gt=0, le=50)]
     with_nap: bool = False
+    use: Literal["main", "lining", "interfacing", "contrast"] = "main"
 
     @field_validator("view", mode="before")
     @classmethod
@@ -81,6 +84,59 @@ class RequirementIn(Strict):
     @classmethod
     def _sizes_text(cls, value: Any) -> Any:
         return [str(item) if isinstance(item, int) else item for item in value] if isinstance(value, list) else value
+
+
+class OptionIn(Strict):
+    """A collar, a sleeve, ties: what views differ in and what can be mixed. No views: every view has it."""
+
+    name: ShortText
+    part: ShortText = ""
+    views: list[ShortText] = Field(default_factory=list, max_length=40)
+    details: list[ShortText] = Field(default_factory=list, max_length=40)
+
+
+Body = Annotated[float, Field(gt=0, le=300, allow_inf_nan=False)]
+
+
+class SizeIn(Strict):
+    """One size: body and finished measurements; `band` is the envelope it is sold in."""
+
+    label: ShortText
+    bust_cm: Body | None = None
+    waist_cm: Body | None = None
+    hip_cm: Body | None = None
+    band: ShortText = ""
+    cup: ShortText = ""
+    high_bust_cm: Body | None = None
+    finished_bust_cm: Body | None = None
+    finished_waist_cm: Body | None = None
+    finished_hip_cm: Body | None = None
+
+    @field_validator("label", mode="before")
+    @classmethod
+    def _label_text(cls, value: Any) -> Any:
+        return str(value) if isinstance(value, int) and not isinstance(value, bool) else value
+
+
+class EdgeFixIn(Strict):
+    """An edge of a window as the shop set it for this pattern; `window` is named as in "why"."""
+
+    window: ShortText
+    side: Literal["low", "high"]
+    value: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)]
+    reason: ShortText
+    by: ShortText = ""
+    on: ShortText = ""
+
+
+class ReadingFixIn(Strict):
+    """What words of the envelope mean; no cloths: nothing."""
+
+    words: ShortText
+    cloths: list[ShortText] = Field(default_factory=list, max_length=60)
+    reason: ShortText
+    by: ShortText = ""
+    on: ShortText = ""
 
 
 class PatternIn(Strict):
@@ -100,6 +156,11 @@ class PatternIn(Strict):
     wearer: Literal["adult", "child"] = Field(default="adult", alias="for")
     widest_piece_cm: Annotated[float, Field(gt=0, le=500)] | None = None
     requirements: list[RequirementIn] = Field(default_factory=list, max_length=500)
+    options: list[OptionIn] = Field(default_factory=list, max_length=60)
+    sizes: list[SizeIn] = Field(default_factory=list, max_length=80)
+    notions: Text | None = None
+    edge_fixes: list[EdgeFixIn] = Field(default_factory=list, max_length=60)
+    reading_fixes: list[ReadingFixIn] = Field(default_factory=list, max_length=60)
 
 
 class PairingIn(Strict):
@@ -112,6 +173,7 @@ class PairingIn(Strict):
     part: ShortText | None = None
     look: Literal["structured", "balanced", "flowing"] = "balanced"
     school: Literal["list", "hand"] = "hand"
+    options: list[ShortText] | None = Field(default=None, description="Options made; left out: as the view is drawn.")
 
     @field_validator("view", "size", mode="before")
     @classmethod

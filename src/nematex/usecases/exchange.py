@@ -6,26 +6,28 @@ import csv
 import io
 import json
 from dataclasses import asdict
-from typing import Any
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationError
 
 from nematex.core.errors import FieldFault
-from nematex.store.records import ClothRecord, PatternRecord, SizeRow
+from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.assess import pattern_facts
-from nematex.usecases.assess_schema import PatternIn, ShortText, Strict, Text
+from nematex.usecases.assess_schema import PatternIn, ShortText, Text
 from nematex.usecases.colourways import say_bolts, say_colourways
 from nematex.usecases.csv_text import SheetText, read_sheet, sheet_of
 from nematex.usecases.list_columns import import_fields
 from nematex.usecases.price_list import RowFault, safe_cell
 from nematex.usecases.xlsx_text import is_archive, xlsx_bytes, xlsx_rows
 
-LISTS = ("details", "parts", "requirements", "sizes")
+LISTS = ("details", "parts", "requirements", "options", "sizes", "edge_fixes", "reading_fixes")
 PATTERN_COLUMNS = (
     "code", "name", "house", "garment", "structure", "recommended", "avoid", "min_stretch_cross_pct",
     "min_stretch_length_pct", "details", "parts", "lined", "nightwear", "for", "widest_piece_cm", "requirements",
-    "sizes", "difficulty", "season", "notions", "notes",
+    "options", "sizes", "difficulty", "season", "sold_as", "notions", "notes", "licence", "envelope", "edge_fixes",
+    "reading_fixes",
 )  # fmt: skip
+OF_SHOP = ("code", "house", "difficulty", "season", "notes", "sold_as", "licence", "envelope")
 
 
 def flat_cloth(record: ClothRecord) -> dict[str, Any]:
@@ -109,13 +111,6 @@ def json_rows(content: bytes, filename: str) -> list[dict[str, Any]]:
     return rows
 
 
-class SizeIn(Strict):
-    label: ShortText
-    bust_cm: float | None = Field(default=None, gt=0, le=300)
-    waist_cm: float | None = Field(default=None, gt=0, le=300)
-    hip_cm: float | None = Field(default=None, gt=0, le=300)
-
-
 class PatternFile(PatternIn):
     """A pattern as it is exchanged: the assess input, and what the shop knows of it."""
 
@@ -124,17 +119,17 @@ class PatternFile(PatternIn):
     house: ShortText = ""
     difficulty: ShortText = ""
     season: ShortText = ""
-    sizes: list[SizeIn] = Field(default_factory=list, max_length=80)
-    notions: Text = ""
     notes: Text = ""
+    sold_as: Literal["", "paper", "PDF", "paper and PDF"] = ""
+    licence: Text = ""
+    envelope: Annotated[str, Field(max_length=20000)] = ""
 
 
 def flat_pattern(record: PatternRecord) -> dict[str, Any]:
     """A pattern as JSON values."""
-    row = {name: getattr(record, name) for name in ("code", "house", "difficulty", "season", "notions", "notes")}
+    row = {name: getattr(record, name) for name in OF_SHOP}
     row |= asdict(record.facts)
     row["for"] = row.pop("wearer")
-    row["sizes"] = [asdict(size) for size in record.sizes]
     return {name: row[name] for name in PATTERN_COLUMNS}
 
 
@@ -160,12 +155,7 @@ def pattern_record(row: dict[str, Any]) -> PatternRecord:
     return PatternRecord(
         code=data.code,
         facts=pattern_facts(data),
-        house=data.house,
-        difficulty=data.difficulty,
-        season=data.season,
-        sizes=tuple(SizeRow(size.label, size.bust_cm, size.waist_cm, size.hip_cm) for size in data.sizes),
-        notions=data.notions,
-        notes=data.notes,
+        **{name: getattr(data, name) for name in OF_SHOP if name != "code"},
     )
 
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import re
-from dataclasses import asdict
 from typing import Any
 
 from pydantic import ValidationError
@@ -97,7 +96,8 @@ def record_from_form(values: dict[str, str], old: PatternRecord | None, codes: s
     row["requirements"] = _requirements(values.get("requirements", ""))
     row["lined"], row["nightwear"] = bool(values.get("lined")), bool(values.get("nightwear"))
     row["for"] = values.get("for") or "adult"
-    row["sizes"] = [asdict(size) for size in old.sizes] if old else []
+    kept = flat_pattern(old) if old else {}
+    row |= {name: kept[name] for name in ("options", "sizes", "edge_fixes", "reading_fixes", "sold_as", "licence") if kept}
     try:
         return pattern_record(row)
     except ValidationError as fault:

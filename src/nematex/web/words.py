@@ -35,7 +35,7 @@ def reach(record: PatternRecord) -> str:
     """The body range of a pattern in both units: ', bust 84 to 137 cm (33 to 54 in)'."""
     said = []
     for name in ("bust", "hip"):
-        values = [value for size in record.sizes if (value := getattr(size, f"{name}_cm"))]
+        values = [value for size in record.facts.sizes if (value := getattr(size, f"{name}_cm"))]
         if values:
             low, high = min(values), max(values)
             said.append(f", {name} {low:.0f} to {high:.0f} cm ({low / 2.54:.0f} to {high / 2.54:.0f} in)")

@@ -10,7 +10,19 @@ from math import inf
 
 import numpy as np
 
-from nematex.core.checks.finding import Bench, Finding, Say, Words, asked, at_most, only, say_estimate, say_window, sentence
+from nematex.core.checks.finding import (
+    Bench,
+    Finding,
+    Say,
+    Words,
+    asked,
+    at_most,
+    of_detail,
+    only,
+    say_estimate,
+    say_window,
+    sentence,
+)
 from nematex.core.cloth import Cloth
 from nematex.core.tables import Detail
 from nematex.core.verdict import Verdict, Window
@@ -87,9 +99,11 @@ def _by_list(bench: Bench) -> list[Finding]:
         body = any(d.needs_body and d.structure in ("any", kind) for d in demand.made.all_details)
         if body:
             window = replace(window, tolerance_low=tolerance)
-        lows = [d.flowing_bend_lo_cm for d in demand.made.details if d.flowing_bend_lo_cm is not None]
+        lows = [(d.flowing_bend_lo_cm, d) for d in demand.made.details if d.flowing_bend_lo_cm is not None]
         if lows and demand.wish.look == "flowing":
-            window = replace(window, low=min(window.low, *lows))
+            low, detail = min(lows, key=lambda each: each[0])
+            if low < window.low:
+                window = replace(window, low=low, low_from=of_detail(detail, "flowing_bend_lo_cm", low))
         say = _say(window, "the list", look=demand.wish.look, share=_aim(bench))
         finding = bench.against_window("drape list", cloths.bend, window, say)
         findings.append(at_most(only(finding, mask), free | bench.welcome))
@@ -104,4 +118,17 @@ def _detail_window(bench: Bench, detail: Detail) -> Window | None:
     if low is None and detail.bend_hi_cm is None:
         return None
     high = inf if detail.bend_hi_cm is None else detail.bend_hi_cm
-    return Window(low or 0.0, high, low_tolerance, tolerance, (detail.name,))
+    flowing = low is not None and low != detail.bend_lo_cm
+    low_field = "flowing_bend_lo_cm" if flowing else "bend_lo_cm"
+    return bench.demand.fixed(
+        Window(
+            low or 0.0,
+            high,
+            low_tolerance,
+            tolerance,
+            (detail.name,),
+            f"drape {detail.name}",
+            of_detail(detail, low_field, low),
+            of_detail(detail, "bend_hi_cm", detail.bend_hi_cm),
+        )
+    )

@@ -8,6 +8,7 @@ from __future__ import annotations
 import numpy as np
 
 from nematex.core.checks.finding import Bench, Finding, Words, at_most, sentence
+from nematex.core.checks.kin import like_none
 from nematex.core.cloth import Cloth
 from nematex.core.columns import ONE_WAY, SET_ASIDE
 from nematex.core.tables import Detail
@@ -33,7 +34,8 @@ def check_fibre(bench: Bench) -> list[Finding]:
     if demand.reading.presses:
         findings.append(_press(bench, 2, "the envelope", None))
     findings.append(_print(bench))
-    return findings
+    kin = like_none(bench)
+    return findings if kin is None else [*findings, kin]
 
 
 def _fibre_words(cloth: Cloth) -> str:

@@ -13,7 +13,7 @@ from nematex.core.columns import ClothColumns
 from nematex.core.demand import Demand
 from nematex.core.estimate import Estimate, Known
 from nematex.core.tables import Detail, Tables
-from nematex.core.verdict import Codes, Column, Floats, Mask, Shares, Verdict, Window, compare
+from nematex.core.verdict import Codes, Column, Floats, Mask, Origin, Shares, Verdict, Window, compare
 
 Words = tuple[str, str]  # a reason and a remedy, each "" where there is nothing to say
 Say = Callable[[Cloth, Verdict], Words]
@@ -78,6 +78,11 @@ def only(finding: Finding, mask: Mask) -> Finding:
     """The finding where the mask holds; elsewhere nothing is found."""
     verdict = np.where(mask, finding.verdict, Verdict.SUITS).astype(np.int8)
     return Finding(finding.rule, verdict, np.where(mask, finding.margin, np.nan), finding.say, finding.window)
+
+
+def of_detail(detail: Detail, field: str, value: float | None) -> Origin | None:
+    """The origin of an edge that a detail asks for; None where it asks nothing there."""
+    return None if value is None else Origin(f"the {detail.name}", "details", detail.name, field, value)
 
 
 def asked(part: str, asks: str) -> str:

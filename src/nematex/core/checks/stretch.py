@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from nematex.core.checks.finding import Bench, Finding, Say, Words, asked, at_most, only, say_estimate, say_window
+from nematex.core.checks.finding import Bench, Finding, Say, Words, asked, at_most, of_detail, only, say_estimate, say_window
 from nematex.core.cloth import Cloth
 from nematex.core.columns import ONE_WAY
 from nematex.core.estimate import Estimate, Known
@@ -52,6 +52,7 @@ def _structure(bench: Bench) -> Finding:
     demand, cloths = bench.demand, bench.cloths
     knit, wanted = cloths.knit, demand.structure
     free = demand.made.fit == "free" and not demand.made.band
+    loose = demand.made.fit == "loose" and not demand.made.band
     verdict = np.zeros(len(cloths), dtype=np.int8)
     if wanted == "woven":
         off = _knit_in_woven(bench)
@@ -59,7 +60,8 @@ def _structure(bench: Bench) -> Finding:
         if free:
             verdict = np.where(knit & (verdict > Verdict.WITH_CARE), Verdict.WITH_CARE, verdict)
     elif wanted == "knit" and not free:
-        verdict = np.where(~knit & ~bench.named, Verdict.AGAINST, verdict)
+        # A loose part may be made in a woven if it still goes over shoulders and hips; a close one cannot be got into.
+        verdict = np.where(~knit & ~bench.named, Verdict.WITH_CARE if loose else Verdict.AGAINST, verdict)
     ruled_out = np.zeros(len(cloths), dtype=np.bool_)
     for structure in demand.reading.avoid_structures:
         ruled_out |= knit == (structure == "knit")
@@ -102,6 +104,11 @@ def _say_structure(wanted: str, free: bool) -> Say:
                     "The part is free of the body, so it needs no stretch." if free else "A woven that the list itself names."
                 )
                 return reason, ""
+            if verdict is Verdict.WITH_CARE:
+                return (
+                    f"The pattern is for knits and this is a {cloth.structure} cloth; the part is loose, so it may do.",
+                    "Check that it goes over shoulders and hips without an opening; cut one size larger and baste first.",
+                )
             return (
                 f"The pattern needs a knit to get into and move in; this is a {cloth.structure} cloth.",
                 "Keep it for a part that is free of the body, such as a full sleeve.",
@@ -160,7 +167,29 @@ def _least(bench: Bench, concerned: Mask) -> list[Finding]:
         findings.append(
             only(bench.against_window("stretch of the list", cloths.stretch_cross, demand.implied_cross, say), concerned)
         )
+    if demand.ease_cross:
+        say = _say_ease(demand.ease_cross)
+        finding = bench.against_window("stretch by ease", cloths.stretch_cross, demand.ease_cross, say)
+        findings.append(only(finding, concerned))
+        if demand.min_cross is None:
+            findings.append(only(_recovery(bench, "a garment smaller than the body"), concerned))
     return findings
+
+
+def _say_ease(window: Window) -> Say:
+    """The finished garment is smaller than the body: what it must give, and where."""
+    words = window.low_from.words if window.low_from else ""
+
+    def say(cloth: Cloth, verdict: Verdict) -> Words:
+        has, asks = say_estimate(cloth.stretch_cross, "%"), say_window(window, "%")
+        if verdict is Verdict.SUITS:
+            return f"Goes round and gives: {has}; {words}.", ""
+        if verdict is Verdict.UNPROVEN:
+            return f"May or may not give enough: {has}, where {asks} is needed: {words}.", MEASURE
+        lead = "Only just gives enough" if verdict is Verdict.WITH_CARE else "Gives too little"
+        return f"{lead}: {has}, where {asks} is needed: {words}.", NEXT_SIZE
+
+    return say
 
 
 def _turned(bench: Bench, finding: Finding, window: Window) -> Finding:
@@ -176,7 +205,14 @@ def _by_detail(bench: Bench, detail: Detail, concerned: Mask) -> list[Finding]:
     mask = bench.applies(detail) & concerned
     if detail.stretch_lo_pct and not bench.demand.min_cross:
         share = bench.tables.judging["tolerance"]["stretch"]
-        window = Window(low=detail.stretch_lo_pct, tolerance_low=detail.stretch_lo_pct * share, sources=(detail.name,))
+        window = Window(
+            low=detail.stretch_lo_pct,
+            tolerance_low=detail.stretch_lo_pct * share,
+            sources=(detail.name,),
+            name=f"stretch {detail.name}",
+            low_from=of_detail(detail, "stretch_lo_pct", detail.stretch_lo_pct),
+        )
+        window = bench.demand.fixed(window)
         say = _say("across", window, f"the {detail.name}")
         finding = bench.against_window(f"stretch {detail.name}", bench.cloths.stretch_cross, window, say)
         findings.append(at_most(only(finding, mask), bench.named))
@@ -189,7 +225,14 @@ def _band(bench: Bench) -> Finding:
     """Bands and cuffs are cut short and stretched on."""
     detail = bench.tables.details.by_key["band"]
     least = detail.stretch_lo_pct or 0.0
-    window = Window(low=least, tolerance_low=least * bench.tables.judging["words"]["band_tolerance"], sources=("band",))
+    window = Window(
+        low=least,
+        tolerance_low=least * bench.tables.judging["words"]["band_tolerance"],
+        sources=("band",),
+        name="stretch of a band",
+        low_from=of_detail(detail, "stretch_lo_pct", least),
+    )
+    window = bench.demand.fixed(window)
     finding = bench.against_window("band", bench.cloths.stretch_cross, window, _say("across", window, "a band"))
     return only(finding, bench.cloths.knit)
 

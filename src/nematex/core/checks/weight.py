@@ -7,7 +7,19 @@ from __future__ import annotations
 
 import numpy as np
 
-from nematex.core.checks.finding import Bench, Finding, Say, Words, asked, at_most, only, say_estimate, say_window, sentence
+from nematex.core.checks.finding import (
+    Bench,
+    Finding,
+    Say,
+    Words,
+    asked,
+    at_most,
+    of_detail,
+    only,
+    say_estimate,
+    say_window,
+    sentence,
+)
 from nematex.core.cloth import SHEERNESS, Cloth
 from nematex.core.estimate import Known
 from nematex.core.tables import Detail
@@ -85,15 +97,21 @@ def _light_sheers(bench: Bench, finding: Finding) -> Finding:
 
 def _by_detail(bench: Bench, detail: Detail) -> list[Finding]:
     """Weight and bulk limits of one detail; a cloth named on the list loses at most to 'with care'."""
-    cloths, judging = bench.cloths, bench.tables.judging["tolerance"]
-    lifted = bool(detail.unless) and bench.demand.made.has(detail.unless)
+    cloths, demand, judging = bench.cloths, bench.demand, bench.tables.judging["tolerance"]
+    lifted = bool(detail.unless) and demand.made.has(detail.unless)
     low = 0.0 if lifted or detail.weight_lo_gsm is None else detail.weight_lo_gsm
     findings = []
-    for mask, high in ((~cloths.knit, detail.weight_hi_gsm), (cloths.knit, detail.knit_weight_hi_gsm or detail.weight_hi_gsm)):
+    knit_field = "knit_weight_hi_gsm" if detail.knit_weight_hi_gsm else "weight_hi_gsm"
+    for kind, mask, field in (("woven", ~cloths.knit, "weight_hi_gsm"), ("knit", cloths.knit, knit_field)):
+        if detail.structure not in ("any", kind):
+            continue
+        high = getattr(detail, field)
         top = np.inf if high is None else high
         if low or high is not None:
             over = 0.0 if high is None else high * judging["weight"]
-            window = Window(low, top, low * judging["weight"], over, (detail.name,))
+            edges = of_detail(detail, "weight_lo_gsm", low or None), of_detail(detail, field, high)
+            name = f"weight {detail.name} {kind}"
+            window = demand.fixed(Window(low, top, low * judging["weight"], over, (detail.name,), name, *edges))
             say = _say(window, f"the {detail.name}", detail.why, sentence(detail.remedy))
             finding = bench.against_window(f"weight {detail.name}", cloths.weight, window, say)
             by_bulk = (cloths.thickness.known >= Known.STATED) & (detail.thick_hi_mm is not None)
@@ -105,7 +123,14 @@ def _by_detail(bench: Bench, detail: Detail) -> list[Finding]:
 
 def _bulk(bench: Bench, detail: Detail) -> Finding:
     limit = detail.thick_hi_mm or 0.0
-    window = Window(high=limit, tolerance_high=limit * bench.tables.judging["tolerance"]["thickness"], sources=(detail.name,))
+    window = Window(
+        high=limit,
+        tolerance_high=limit * bench.tables.judging["tolerance"]["thickness"],
+        sources=(detail.name,),
+        name=f"bulk {detail.name}",
+        high_from=of_detail(detail, "thick_hi_mm", limit),
+    )
+    window = bench.demand.fixed(window)
 
     def say(cloth: Cloth, verdict: Verdict) -> Words:
         has, asks = say_estimate(cloth.thickness, "mm"), say_window(window, "mm")

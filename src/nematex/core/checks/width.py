@@ -5,11 +5,14 @@ Common practice, no source: a stated full width loses about 2 cm to the selvedge
 
 from __future__ import annotations
 
+from math import inf
+
 import numpy as np
 
-from nematex.core.checks.finding import Bench, Finding, Words, at_most, say_estimate, sentence
+from nematex.core.checks.finding import Bench, Finding, Words, at_most, of_detail, say_estimate, sentence
 from nematex.core.cloth import Cloth
-from nematex.core.verdict import Verdict, Window
+from nematex.core.tables import Detail
+from nematex.core.verdict import Origin, Verdict, Window
 
 
 def check_width(bench: Bench) -> list[Finding]:
@@ -21,11 +24,14 @@ def check_width(bench: Bench) -> list[Finding]:
         findings.append(
             _piece(bench, demand.pattern.widest_piece_cm, rule["width"]["selvedge_loss_cm"], rule["tolerance"]["width_cm"])
         )
-    widths = [row.width_cm for row in demand.pattern.requirements]
+    widths = [row.width_cm for row in demand.pattern.requirements if row.use == "main"]
     everyone = np.ones(len(cloths), dtype=np.bool_)
     if widths and not demand.made.band and demand.made.part is None:
         narrowest = min(widths)
-        window = Window(low=narrowest - rule["width"]["class_slack_cm"], tolerance_low=200.0, sources=("requirement table",))
+        slack = rule["width"]["class_slack_cm"]
+        origin = Origin(f"the cloth table, from {narrowest:g} cm", "judging", "width", "class_slack_cm", slack)
+        window = Window(narrowest - slack, inf, 200.0, 0.0, ("requirement table",), "width table", origin)
+        window = demand.fixed(window)
 
         def by_table(cloth: Cloth, verdict: Verdict) -> Words:
             has = say_estimate(cloth.width, "cm wide")
@@ -39,7 +45,7 @@ def check_width(bench: Bench) -> list[Finding]:
         findings.append(at_most(bench.against_window("width table", cloths.width, window, by_table), everyone))
     for detail in demand.made.all_details:
         if detail.width_lo_cm:
-            findings.append(at_most(_detail(bench, detail.name, detail.width_lo_cm, detail.remedy), everyone))
+            findings.append(at_most(_detail(bench, detail, detail.width_lo_cm), everyone))
     if not findings:
 
         def nothing(cloth: Cloth, verdict: Verdict) -> Words:
@@ -50,7 +56,9 @@ def check_width(bench: Bench) -> list[Finding]:
 
 
 def _piece(bench: Bench, piece_cm: float, loss_cm: float, tolerance_cm: float) -> Finding:
-    window = Window(low=piece_cm + loss_cm, tolerance_low=tolerance_cm, sources=("widest piece",))
+    origin = Origin(f"the widest piece, {piece_cm:g} cm", "judging", "width", "selvedge_loss_cm", loss_cm)
+    window = Window(piece_cm + loss_cm, inf, tolerance_cm, 0.0, ("widest piece",), "widest piece", origin)
+    window = bench.demand.fixed(window)
 
     def say(cloth: Cloth, verdict: Verdict) -> Words:
         has = say_estimate(cloth.width, "cm wide")
@@ -64,13 +72,15 @@ def _piece(bench: Bench, piece_cm: float, loss_cm: float, tolerance_cm: float) -
     return bench.against_window("widest piece", bench.cloths.width, window, say)
 
 
-def _detail(bench: Bench, name: str, least_cm: float, remedy: str) -> Finding:
-    window = Window(low=least_cm, tolerance_low=200.0, sources=(name,))
+def _detail(bench: Bench, detail: Detail, least_cm: float) -> Finding:
+    name, origin = detail.name, of_detail(detail, "width_lo_cm", least_cm)
+    window = Window(least_cm, inf, 200.0, 0.0, (name,), f"width {name}", origin)
+    window = bench.demand.fixed(window)
 
     def say(cloth: Cloth, verdict: Verdict) -> Words:
         has = say_estimate(cloth.width, "cm wide")
         if verdict is Verdict.SUITS:
             return f"Wide enough for a {name}: {has}.", ""
-        return f"Narrow for a {name}: {has}, where {least_cm:.0f} cm is wanted.", sentence(remedy)
+        return f"Narrow for a {name}: {has}, where {least_cm:.0f} cm is wanted.", sentence(detail.remedy)
 
     return bench.against_window(f"width {name}", bench.cloths.width, window, say)

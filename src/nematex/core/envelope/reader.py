@@ -29,6 +29,7 @@ class _Reader:
         self.weight: str | None = None
         self.carried: str | None = None
         self.gsm: Range | None = None
+        self.gsm_words = ""
         self.run: list[int] = []
         self.part: str | None = None
         self.in_brackets = False
@@ -50,6 +51,7 @@ class _Reader:
         if self.avoid:
             span = Range(span.high, float("inf")) if span.low == 0 else Range(0.0, span.low)
         old = self.reading.gsm
+        self.reading.gsm_words = f"{'not ' if self.avoid else ''}“{self.gsm_words}”"
         self.reading.gsm = Range(max(old.low, span.low), min(old.high, span.high)) if old else span
 
     def _flush_unread(self) -> None:
@@ -112,11 +114,12 @@ class _Reader:
     def _on_figure(self, item: Item, found: list[Item], at: int) -> None:
         figure = self.figures[item.value]
         if figure.kind == "gsm":
-            self.gsm = figure.gsm
+            self.gsm, self.gsm_words = figure.gsm, figure.words
             return
         if self.avoid:
-            self.reading.max_cross_pct = figure.stretch_pct
+            self.reading.max_cross_pct, self.reading.most_stretch_words = figure.stretch_pct, f"not “{figure.words}”"
             return
+        self.reading.stretch_words = f"“{figure.words}”"
         if figure.kind in ("cross", "both"):
             self.reading.min_cross_pct = figure.stretch_pct
         if figure.kind in ("length", "both"):
@@ -161,10 +164,11 @@ class _Reader:
         elif self.avoid or item.value == "rigid":
             if item.value != "stable":
                 reading.max_cross_pct = self.rule["rigid_most_pct"]
+                reading.most_stretch_words = f"{'not ' if self.avoid else ''}“{item.words}”"
         elif item.value == "stable":
-            reading.max_cross_pct = self.rule["stable_most_pct"]
+            reading.max_cross_pct, reading.most_stretch_words = self.rule["stable_most_pct"], f"“{item.words}”"
         elif reading.min_cross_pct is None:
-            reading.stretchy = True
+            reading.stretchy, reading.stretch_words = True, f"“{item.words}”"
             reading.min_cross_pct = (
                 self.rule["stretchy_least_pct"] if item.value == "stretchy" else self.rule["four_way_least_pct"]
             )
@@ -204,7 +208,7 @@ class _Reader:
             # 'light to medium weight cottons: lawn, poplin': the noun is a heading, its weight speaks of the whole list.
             (self.reading.avoid_weights if self.avoid else self.reading.weights).append(weight)
         if not self.avoid and key(item.words) == "stable knit" and self.reading.max_cross_pct is None:
-            self.reading.max_cross_pct = self.rule["stable_most_pct"]
+            self.reading.max_cross_pct, self.reading.most_stretch_words = self.rule["stable_most_pct"], f"“{item.words}”"
 
     def _add_cloths(self, words: str, types: tuple[str, ...], weight: str | None = None) -> None:
         cloths = self.reading.avoid_cloths if self.avoid else self.reading.cloths

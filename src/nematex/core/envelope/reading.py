@@ -48,6 +48,9 @@ class Reading:
     min_length_pct: float | None = None
     max_cross_pct: float | None = None
     stretchy: bool = False
+    gsm_words: str = ""  # the words that the weight number, the least and the most stretch were read from
+    stretch_words: str = ""
+    most_stretch_words: str = ""
     avoid_structures: set[str] = field(default_factory=set)
     avoid_cloths: list[NamedCloths] = field(default_factory=list)
     avoid_weights: list[str] = field(default_factory=list)

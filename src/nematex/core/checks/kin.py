@@ -1,0 +1,71 @@
+"""The nearest relative: is there a cloth on the list that this one is like in weight, drape and stretch at once?
+
+A list that runs from chiffon to denim spans everything between them; a soft cloth of denim's weight lies inside both
+spans and is like neither. Common practice, no source: such a cloth is with care at most.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from nematex.core.checks.finding import Bench, Finding, Words
+from nematex.core.cloth import Cloth
+from nematex.core.lexicon import ClothType
+from nematex.core.verdict import Floats, Verdict
+
+
+def _gap(best: Floats, low: Floats, high: Floats) -> Floats:
+    """How far each of n cloths lies outside each of m named ranges: m × n."""
+    return np.maximum(np.maximum(low[:, None] - best, best - high[:, None]), 0.0)
+
+
+def distance_to_kin(bench: Bench, named: list[ClothType]) -> Floats:
+    """From each cloth to the nearest of the named ones, in steps of `handles_like`: 0 is inside its ranges."""
+    step, pad = bench.tables.judging["handles_like"], bench.tables.judging["list"]
+    cloths = bench.cloths
+    weight = _gap(
+        np.log(np.maximum(cloths.weight.best, 1.0)),
+        np.log([row.weight_gsm.low * (1 - pad["pad_weight"]) for row in named]),
+        np.log([row.weight_gsm.high * (1 + pad["pad_weight"]) for row in named]),
+    )
+    drape = _gap(
+        cloths.bend.best,
+        np.array([row.bend_cm.low - pad["pad_drape_cm"] for row in named]),
+        np.array([row.bend_cm.high + pad["pad_drape_cm"] for row in named]),
+    )
+    stretch = _gap(
+        np.log1p(cloths.stretch_cross.best / 10),
+        np.log1p(np.array([row.stretch_cross_pct.low for row in named]) / 10),
+        np.log1p(np.array([row.stretch_cross_pct.high for row in named]) / 10),
+    )
+    apart = (weight / step["weight_log"]) ** 2 + (drape / step["drape_cm"]) ** 2 + (stretch / step["stretch_log"]) ** 2
+    other = np.array([[row.structure == "knit"] for row in named]) != cloths.knit
+    nearest: Floats = np.sqrt((apart + other * step["other_structure"]).min(axis=0))
+    return nearest
+
+
+def like_none(bench: Bench) -> Finding | None:
+    """The finding, or None where the list is too short to have an inside that is empty."""
+    demand, rule = bench.demand, bench.tables.judging["list"]
+    if len(demand.named) < 2 or demand.made.band or demand.made.fit == "free":
+        return None
+    named = [bench.tables.lexicon.types[at] for at in sorted(demand.named)]
+    far = distance_to_kin(bench, named) > rule["kin_steps"]
+    verdict = np.where(far & ~bench.named & ~bench.welcome, Verdict.WITH_CARE, Verdict.SUITS)
+
+    def say(cloth: Cloth, verdict: Verdict) -> Words:
+        if verdict is Verdict.SUITS:
+            return "", ""
+        lexicon = bench.tables.lexicon
+        near = lexicon.nearest(cloth.weight.best, cloth.bend.best, cloth.stretch_cross.best, cloth.structure, 1, named)[0]
+        kin = lexicon.get(near)
+        has = f"{cloth.weight.best:.0f} g/m² bending at {cloth.bend.best:.1f} cm"
+        its = (
+            f"{kin.weight_gsm.low:.0f} to {kin.weight_gsm.high:.0f} g/m² and {kin.bend_cm.low:.1f} to {kin.bend_cm.high:.1f} cm"
+        )
+        return (
+            f"Like none of the cloths named: {has}, where the nearest, {near}, has {its}.",
+            "Hold it beside the nearest one, or make up a sleeve first.",
+        )
+
+    return bench.flat("like none", verdict, say)

@@ -1,0 +1,122 @@
+"""The trade's tables with the numbers that a shop has set in them.
+
+Each correction names a table, a row and a field as a window's edge names its origin. Units are those of the field.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from copy import deepcopy
+from dataclasses import dataclass, fields, replace
+from typing import Any
+
+from nematex.core.errors import FieldFault
+from nematex.core.estimate import Range
+from nematex.core.lexicon import ClothType, Lexicon
+from nematex.core.tables import Detail, HandWord, Named, Tables
+
+Numbers = Mapping[tuple[str, str], float]  # (row, field) → value
+
+
+@dataclass(frozen=True, slots=True)
+class Correction:
+    """One number set: in which table, row and field."""
+
+    table: str
+    row: str
+    field: str
+    value: float
+
+
+def _range(span: Range, row: str, stem: str, unit: str, numbers: Numbers) -> Range:
+    low = numbers.get((row, f"{stem}_lo_{unit}"), span.low)
+    high = numbers.get((row, f"{stem}_hi_{unit}"), span.high)
+    if low > high:
+        raise FieldFault(f"{row}, {stem}", f"{low:g} to {high:g}", "would end before it begins")
+    return Range(low, high)
+
+
+def _cloth(kind: ClothType, numbers: Numbers) -> ClothType:
+    return replace(
+        kind,
+        weight_gsm=_range(kind.weight_gsm, kind.name, "weight", "gsm", numbers),
+        bend_cm=_range(kind.bend_cm, kind.name, "bend", "cm", numbers),
+        stretch_cross_pct=_range(kind.stretch_cross_pct, kind.name, "stretch_cross", "pct", numbers),
+    )
+
+
+def _lexicon(tables: Tables, numbers: Numbers) -> Lexicon:
+    old = tables.lexicon
+    names = {row for row, _ in numbers}
+    types = [_cloth(kind, numbers) if kind.name in names else kind for kind in old.types]
+    groups = {word: tuple(kind.name for kind in kinds) for word, kinds in old.groups.items()}
+    return Lexicon(types, groups, dict(old.knits), old.step)
+
+
+def _details(named: Named[Detail], numbers: Numbers) -> Named[Detail]:
+    known = {each.name for each in fields(Detail)}
+    changed = {
+        detail.name: replace(detail, **{f: value for (row, f), value in numbers.items() if row == detail.name and f in known})
+        for detail in named.rows
+    }
+    return Named(tuple(changed.values()), {alias: changed[detail.name] for alias, detail in named.by_key.items()})
+
+
+def _hand(word: HandWord, numbers: Numbers) -> HandWord:
+    return replace(word, bend_cm=_range(word.bend_cm, word.word, "bend", "cm", numbers))
+
+
+def _judging(judging: Mapping[str, Mapping[str, Any]], numbers: Numbers) -> dict[str, Any]:
+    made: dict[str, Any] = deepcopy(dict(judging))
+    for (row, field), value in numbers.items():
+        made[row][field] = value
+    return made
+
+
+def corrected(tables: Tables, corrections: Iterable[Correction]) -> Tables:
+    """The tables with every correction in force; those that name no known place change nothing."""
+    by_table: dict[str, dict[tuple[str, str], float]] = {}
+    for each in corrections:
+        if shipped(tables, each.table, each.row, each.field) is not None:
+            by_table.setdefault(each.table, {})[each.row, each.field] = each.value
+    if not by_table:
+        return tables
+    hands, words = by_table.get("hand words", {}), by_table.get("weight words", {})
+    return replace(
+        tables,
+        lexicon=_lexicon(tables, by_table["cloth names"]) if "cloth names" in by_table else tables.lexicon,
+        weight_words=tuple(
+            replace(
+                row,
+                pattern_gsm=_range(row.pattern_gsm, f"{row.word} ({row.structure})", "pattern", "gsm", words),
+                cloth_gsm=_range(row.cloth_gsm, f"{row.word} ({row.structure})", "cloth", "gsm", words),
+            )
+            for row in tables.weight_words
+        ),
+        pattern_hands={name: _hand(word, hands) for name, word in tables.pattern_hands.items()},
+        details=_details(tables.details, by_table.get("details", {})),
+        judging=_judging(tables.judging, by_table.get("judging", {})),
+    )
+
+
+def shipped(tables: Tables, table: str, row: str, field: str) -> float | None:
+    """The number that stands in these tables at this place; None where there is none."""
+    stem, _, end = field.rpartition("_lo_" if "_lo_" in field else "_hi_")
+    found: Any = None
+    if table == "cloth names" and row in tables.lexicon.index:
+        found = getattr(tables.lexicon.get(row), f"{stem}_{end}", None)
+    elif table == "hand words" and row in tables.pattern_hands:
+        found = tables.pattern_hands[row].bend_cm
+    elif table == "weight words":
+        found = next(
+            (getattr(w, f"{stem}_{end}", None) for w in tables.weight_words if f"{w.word} ({w.structure})" == row), None
+        )
+    elif table == "details":
+        detail = next((each for each in tables.details.rows if each.name == row), None)
+        return getattr(detail, field, None) if detail and field.endswith(("_gsm", "_cm", "_mm", "_pct")) else None
+    elif table == "judging":
+        number = tables.judging.get(row, {}).get(field)
+        return float(number) if isinstance(number, (int, float)) else None
+    if not isinstance(found, Range):
+        return None
+    return found.low if "_lo_" in field else found.high
