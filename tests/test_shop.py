@@ -62,7 +62,7 @@ def test_pages_cover_the_ranking_without_gap(demo: Shop) -> None:
 def test_linings_are_offered_only_where_the_list_asks_for_them(demo: Shop) -> None:
     shelf, drawer = demo.shelf(), demo.drawer()
     asking = replace(drawer.records[0], facts=replace(drawer.records[0].facts, recommended="viscose lining, satin"))
-    offered = rank_cloths(shelf, Drawer("x", [asking]), asking, Wish(), Filters(q="Sloe lining"))
+    offered = rank_cloths(shelf, Drawer("x", [asking], shelf.tables), asking, Wish(), Filters(q="Sloe lining"))
     assert "Sloe lining" in [row.cloth_record.facts.name for row in offered.rows]
     for record in drawer.records:
         for row in rank_cloths(shelf, drawer, record, Wish(), Filters(q="Sloe lining")).rows:

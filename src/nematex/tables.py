@@ -125,6 +125,13 @@ def _weight_word(row: Row) -> WeightWord:
     )
 
 
+def _paste_words() -> dict[str, dict[str, str]]:
+    words: dict[str, dict[str, str]] = {}
+    for row in _rows("paste_words.csv"):
+        words.setdefault(row["kind"], {}).update({key(phrase): row["value"] for phrase in _many(row["phrases"])})
+    return words
+
+
 @cache
 def trade_tables() -> Tables:
     """The tables as shipped."""
@@ -154,6 +161,7 @@ def trade_tables() -> Tables:
         envelope_phrases=tuple(
             EnvelopePhrases(row["kind"], row["value"], _many(row["phrases"])) for row in _rows("envelope_words.csv")
         ),
+        paste_words=_paste_words(),
         details=_named("details.csv", "name", _detail),
         garments=_named(
             "garments.csv",

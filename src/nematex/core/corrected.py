@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from copy import deepcopy
-from dataclasses import dataclass, fields, replace
+from dataclasses import dataclass, replace
 from typing import Any
 
 from nematex.core.errors import FieldFault
@@ -54,11 +54,10 @@ def _lexicon(tables: Tables, numbers: Numbers) -> Lexicon:
 
 
 def _details(named: Named[Detail], numbers: Numbers) -> Named[Detail]:
-    known = {each.name for each in fields(Detail)}
-    changed = {
-        detail.name: replace(detail, **{f: value for (row, f), value in numbers.items() if row == detail.name and f in known})
-        for detail in named.rows
-    }
+    changed = {}
+    for detail in named.rows:
+        own: dict[str, Any] = {field: value for (row, field), value in numbers.items() if row == detail.name}
+        changed[detail.name] = replace(detail, **own)
     return Named(tuple(changed.values()), {alias: changed[detail.name] for alias, detail in named.by_key.items()})
 
 

@@ -32,13 +32,11 @@ class Matrix:
 
     def best_cloths(self, pattern: int, count: int) -> npt.NDArray[np.intp]:
         """The cloths of one pattern that are not against, best first."""
-        order = np.argsort(-self.score[pattern], kind="stable")
-        return order[self.verdict[pattern, order] < Verdict.AGAINST][:count]
+        return _best(self.score[pattern], self.verdict[pattern], count)
 
     def best_patterns(self, cloth: int, count: int) -> npt.NDArray[np.intp]:
         """The patterns of one cloth that are not against, best first."""
-        order = np.argsort(-self.score[:, cloth], kind="stable")
-        return order[self.verdict[order, cloth] < Verdict.AGAINST][:count]
+        return _best(self.score[:, cloth], self.verdict[:, cloth], count)
 
     def suited_by_nothing(self, worst: Verdict = Verdict.WITH_CARE) -> npt.NDArray[np.intp]:
         """Cloths that no pattern suits, not even with care."""
@@ -47,6 +45,12 @@ class Matrix:
     def without_cloth(self, enough: npt.NDArray[np.bool_], worst: Verdict = Verdict.WITH_CARE) -> npt.NDArray[np.intp]:
         """Patterns for which no cloth does of which there is enough; `enough` is patterns × cloths."""
         return np.flatnonzero(~((self.verdict <= worst) & enough).any(axis=1))
+
+
+def _best(score: Scores, verdict: Codes, count: int) -> npt.NDArray[np.intp]:
+    order = np.argsort(-score, kind="stable")
+    open_ones: npt.NDArray[np.intp] = order[verdict[order] < Verdict.AGAINST]
+    return open_ones[:count]
 
 
 def matrix(cloths: ClothColumns, demands: Sequence[Callable[[], Demand]], tables: Tables, threads: int = 2) -> Matrix:

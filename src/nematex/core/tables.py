@@ -122,6 +122,7 @@ class Tables:
     pattern_hands: Mapping[str, HandWord]
     avoid_hands: Mapping[str, HandWord]
     envelope_phrases: tuple[EnvelopePhrases, ...]
+    paste_words: Mapping[str, Mapping[str, str]]  # kind → phrase key → value
     details: Named[Detail]
     garments: Named[Garment]
     parts: Named[PartKind]

@@ -14,7 +14,6 @@ from nematex.core.judge import judge
 from nematex.core.pattern import Wish
 from nematex.core.verdict import Verdict
 from nematex.store.records import ClothRecord, PatternRecord, ReadingRecord
-from nematex.tables import trade_tables
 from nematex.usecases.ranking import demand_of
 from nematex.usecases.shelf import Drawer
 
@@ -55,7 +54,7 @@ def with_readings(record: ClothRecord, readings: Sequence[ReadingRecord]) -> Clo
 
 def moves(drawer: Drawer, record: ClothRecord, readings: Sequence[ReadingRecord]) -> Moves:
     """Every pattern judged with the cloth as it is and as it would be."""
-    tables = trade_tables()
+    tables = drawer.tables
     pair = columns([known_cloth(each.facts, tables) for each in (record, with_readings(record, readings))], tables)
     moved, before, after = [], Counter[str](), Counter[str]()
     for pattern in drawer.records:

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import partial
 
 import numpy as np
 import numpy.typing as npt
 
-from nematex.core.judge import NAMES, judge
+from nematex.core.matrix import matrix
 from nematex.core.pattern import Wish
 from nematex.core.verdict import Verdict
-from nematex.tables import trade_tables
 from nematex.usecases.ranking import demand_of
 from nematex.usecases.shelf import Shop
 
@@ -55,14 +55,9 @@ def hanging(shop: Shop) -> Hanging:
     found = shop.remembered(state)
     if isinstance(found, Hanging):
         return found
-    count = len(shelf.records)
-    possible, unproven = np.zeros(count, np.int32), {name: np.zeros(count, np.int32) for name in NAMES}
-    for record in drawer.records if count else ():
-        judged = judge(shelf.columns, demand_of(record, drawer, Wish()), trade_tables())
-        open_ones = judged.verdict != Verdict.AGAINST
-        possible += open_ones
-        for name, codes in judged.checks.items():
-            unproven[name] += open_ones & (codes == Verdict.UNPROVEN)
-    made = Hanging(possible, unproven, len(drawer.records))
+    demands = [partial(demand_of, record, drawer, Wish()) for record in drawer.records]
+    judged = matrix(shelf.columns, demands, drawer.tables)
+    possible = (judged.verdict != Verdict.AGAINST).sum(axis=0, dtype=np.int32)
+    made = Hanging(possible, judged.unproven, len(drawer.records))
     shop.remember(state, made)
     return made

@@ -20,7 +20,6 @@ from nematex.core.pairing import Pairing, pair
 from nematex.core.pattern import LOOKS, SCHOOLS, Wish
 from nematex.core.verdict import Verdict
 from nematex.store.records import ClothRecord, PatternRecord
-from nematex.tables import trade_tables
 from nematex.usecases.shelf import Drawer, Shelf
 
 PAGE = 20
@@ -75,20 +74,22 @@ def read_wish(given: Mapping[str, str]) -> Wish:
 
 
 def demand_of(record: PatternRecord, drawer: Drawer, wish: Wish) -> Demand:
-    return demand(record.facts, wish, trade_tables(), drawer.readings[record.id])
+    return demand(record.facts, wish, drawer.tables, drawer.readings[record.id])
 
 
 def fitting_wish(record: PatternRecord, wish: Wish) -> Wish:
     """The wish with only those of view, size and part that this pattern has."""
     rows = record.facts.requirements
-    views = {row.view for row in rows}
+    views = record.facts.views
     sizes = {size for row in rows for size in row.sizes}
     parts = {part.name for part in record.facts.parts}
+    options = {option.name for option in record.facts.options}
     return replace(
         wish,
         view=wish.view if wish.view in views else None,
         size=wish.size if wish.size in sizes else None,
         part=wish.part if wish.part in parts else None,
+        options=tuple(name for name in wish.options if name in options) if wish.options is not None and options else None,
     )
 
 
@@ -101,13 +102,9 @@ def _row(judged: Judgement, record: ClothRecord, cloth: Cloth, at: int, pattern:
         Verdict(int(judged.verdict[at])),
         float(judged.score[at]),
         checks,
-        _amount(cloth, judged.demand),
-        sentence(cloth, judged.demand, checks, trade_tables()),
+        amount(cloth, judged.demand.pattern, judged.demand.wish, judged.tables),
+        sentence(cloth, judged.demand, checks, judged.tables),
     )
-
-
-def _amount(cloth: Cloth, asked: Demand) -> Amount | None:
-    return amount(cloth, asked.pattern, asked.wish, trade_tables())
 
 
 def _counts(verdicts: npt.NDArray[np.int8]) -> dict[str, int]:
@@ -118,7 +115,7 @@ def _counts(verdicts: npt.NDArray[np.int8]) -> dict[str, int]:
 def rank_cloths(shelf: Shelf, drawer: Drawer, pattern: PatternRecord, wish: Wish, filters: Filters) -> Ranking:
     """The shelf against one pattern, best first."""
     asked = demand_of(pattern, drawer, wish)
-    judged = judge(shelf.columns, asked, trade_tables())
+    judged = judge(shelf.columns, asked, drawer.tables)
     keep = np.ones(len(shelf.records), dtype=np.bool_)
     if not filters.set_aside:
         keep &= ~shelf.columns.used_for(*SET_ASIDE) | judged.named
@@ -144,7 +141,7 @@ def rank_cloths(shelf: Shelf, drawer: Drawer, pattern: PatternRecord, wish: Wish
 
 def rank_patterns(drawer: Drawer, record: ClothRecord, cloth: Cloth, wish: Wish, filters: Filters) -> Ranking:
     """The drawer against one cloth, best first."""
-    tables = trade_tables()
+    tables = drawer.tables
     one = columns([cloth], tables)
     judged = []
     for pattern in drawer.records:
@@ -166,12 +163,12 @@ def rank_patterns(drawer: Drawer, record: ClothRecord, cloth: Cloth, wish: Wish,
 
 def one_pairing(drawer: Drawer, pattern: PatternRecord, cloth: Cloth, wish: Wish) -> Pairing:
     """Everything about one pairing."""
-    return pair(cloth, demand_of(pattern, drawer, wish), trade_tables())
+    return pair(cloth, demand_of(pattern, drawer, wish), drawer.tables)
 
 
 def both_schools(drawer: Drawer, pattern: PatternRecord, cloth: Cloth, wish: Wish) -> dict[str, Verdict]:
     """The verdict under either school: both are honoured, so both are shown."""
-    tables = trade_tables()
+    tables = drawer.tables
     one = columns([cloth], tables)
     asked = {school: demand_of(pattern, drawer, replace(wish, school=school)) for school in SCHOOLS}
     return {school: Verdict(int(judge(one, each, tables).verdict[0])) for school, each in asked.items()}

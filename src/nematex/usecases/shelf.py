@@ -11,14 +11,17 @@ import numpy as np
 
 from nematex.core.cloth import Cloth, known_cloth
 from nematex.core.columns import ClothColumns, columns
+from nematex.core.corrected import Correction, corrected
 from nematex.core.demand import read_pattern
 from nematex.core.envelope import Reading
 from nematex.core.lexicon import key
+from nematex.core.tables import Tables
 from nematex.core.verdict import Floats
 from nematex.store import cloths as cloth_store
 from nematex.store import patterns as pattern_store
-from nematex.store.database import Database
+from nematex.store.database import Database, Work
 from nematex.store.records import ClothRecord, PatternRecord
+from nematex.store.rule_fixes import RULES_VERSION, rule_fixes
 from nematex.store.settings import settings
 from nematex.tables import trade_tables
 from nematex.usecases.shelf_columns import ShelfColumns, shelf_columns
@@ -32,15 +35,16 @@ class Shelf:
 
     version: str
     records: list[ClothRecord]
+    tables: Tables
     before: Shelf | None = None  # the state it came from: cloths that did not change are taken over
 
     @cached_property
     def cloths(self) -> list[Cloth]:
-        tables = trade_tables()
+        tables = self.tables
         before, old = self.before, {}
-        if before:
+        if before and before.tables is tables:
             old = {record.id: (record.facts, cloth) for record, cloth in zip(before.records, before.cloths, strict=True)}
-            object.__setattr__(self, "before", None)  # or every earlier state of the shelf would be kept alive
+        object.__setattr__(self, "before", None)  # or every earlier state of the shelf would be kept alive
         return [
             found[1] if (found := old.get(record.id)) and found[0] == record.facts else known_cloth(record.facts, tables)
             for record in self.records
@@ -48,7 +52,7 @@ class Shelf:
 
     @cached_property
     def columns(self) -> ClothColumns:
-        return columns(self.cloths, trade_tables())
+        return columns(self.cloths, self.tables)
 
     @cached_property
     def filed(self) -> ShelfColumns:
@@ -77,10 +81,11 @@ class Shelf:
 
 @dataclass(frozen=True)
 class Drawer:
-    """One state of the patterns, with their envelopes read."""
+    """One state of the patterns, with their envelopes read by the shop's tables."""
 
     version: str
     records: list[PatternRecord]
+    tables: Tables
 
     @cached_property
     def by_id(self) -> dict[int, PatternRecord]:
@@ -88,8 +93,7 @@ class Drawer:
 
     @cached_property
     def readings(self) -> dict[int, Reading]:
-        tables = trade_tables()
-        return {record.id: read_pattern(record.facts, tables) for record in self.records}
+        return {record.id: read_pattern(record.facts, self.tables) for record in self.records}
 
 
 class Shop:
@@ -100,6 +104,7 @@ class Shop:
         self._lock = threading.Lock()
         self._shelf: Shelf | None = None
         self._drawer: Drawer | None = None
+        self._rules: tuple[str, Tables] = ("0", trade_tables())
         self.previews: dict[object, Any] = {}  # the last few price lists as they were understood
         self._remembered: dict[str, tuple[tuple[object, ...], object]] = {}
         self._jobs: dict[int, tuple[int, int]] = {}
@@ -141,24 +146,39 @@ class Shop:
         with self.database.work() as work:
             return settings(work)
 
+    def _tables(self, work: Work, version: str) -> Tables:
+        """The trade's tables with what this shop has set in them; call it with the lock held."""
+        if self._rules[0] != version:
+            fixes = [Correction(fix.place, fix.row, fix.field, fix.value) for fix in rule_fixes(work)]
+            self._rules = (version, corrected(trade_tables(), fixes))
+        return self._rules[1]
+
+    def tables(self) -> Tables:
+        """The tables in force."""
+        return self.drawer().tables
+
     def shelf(self) -> Shelf:
         """The shelf as it is now."""
         with self.database.work() as work:
-            version = settings(work).get(cloth_store.SHELF_VERSION, "0")
+            now = settings(work)
+            rules = now.get(RULES_VERSION, "0")
+            version = f"{now.get(cloth_store.SHELF_VERSION, '0')}.{rules}"
             if self._shelf and self._shelf.version == version:
                 return self._shelf
             with self._lock:
                 if self._shelf is None or self._shelf.version != version:
-                    self._shelf = Shelf(version, cloth_store.all_cloths(work), self._shelf)
+                    self._shelf = Shelf(version, cloth_store.all_cloths(work), self._tables(work, rules), self._shelf)
                 return self._shelf
 
     def drawer(self) -> Drawer:
         """The patterns as they are now."""
         with self.database.work() as work:
-            version = settings(work).get(pattern_store.DRAWER_VERSION, "0")
+            now = settings(work)
+            rules = now.get(RULES_VERSION, "0")
+            version = f"{now.get(pattern_store.DRAWER_VERSION, '0')}.{rules}"
             if self._drawer and self._drawer.version == version:
                 return self._drawer
             with self._lock:
                 if self._drawer is None or self._drawer.version != version:
-                    self._drawer = Drawer(version, pattern_store.all_patterns(work))
+                    self._drawer = Drawer(version, pattern_store.all_patterns(work), self._tables(work, rules))
                 return self._drawer

@@ -7,7 +7,6 @@ from collections import Counter
 from nematex.core.cloth import Cloth
 from nematex.core.measure_next import measure_next
 from nematex.core.pattern import Wish
-from nematex.tables import trade_tables
 from nematex.usecases.bench_measures import MEASURES
 from nematex.usecases.ranking import demand_of
 from nematex.usecases.shelf import Drawer
@@ -19,7 +18,7 @@ def worth_measuring(drawer: Drawer, cloth: Cloth) -> dict[str, int]:
     """Measurement → for how many patterns it is the next one to take; the most first."""
     asked: Counter[str] = Counter()
     for record in drawer.records:
-        name = measure_next(cloth, demand_of(record, drawer, Wish()), trade_tables())
+        name = measure_next(cloth, demand_of(record, drawer, Wish()), drawer.tables)
         if name in MEASURE_OF:
             asked[MEASURE_OF[name]] += 1
     return dict(asked.most_common())
