@@ -163,7 +163,7 @@ def test_cautions_arise_where_they_belong(cloth: dict[str, Any], pattern: dict[s
 
 def test_a_caution_of_law_defers_to_local_rules() -> None:
     legal = [
-        text for code, text in TABLES.cautions.items() if code in ("nightwear", "child nightwear", "child cords", "bamboo")
+        row.text for code, row in TABLES.cautions.items() if code in ("nightwear", "child nightwear", "child cords", "bamboo")
     ]
     assert all("Check the rules where you live" in text or "check the rules where you live" in text for text in legal)
 

@@ -13,7 +13,18 @@ from nematex.core.estimate import Range
 from nematex.core.fibres import Fibre, FibreNames
 from nematex.core.lexicon import ClothType, Lexicon, key
 from nematex.core.readings import Property
-from nematex.core.tables import Detail, EnvelopePhrases, Garment, HandWord, Named, PartKind, Tables, WeightWord
+from nematex.core.tables import (
+    Caution,
+    Detail,
+    EnvelopePhrases,
+    Garment,
+    HandWord,
+    Interfacing,
+    Named,
+    PartKind,
+    Tables,
+    WeightWord,
+)
 
 Row = dict[str, str]
 WIDTH_COLUMNS = ("w36_in", "w39_in", "w41_in", "w45_in", "w50_in", "w54_in", "w60_in")
@@ -169,8 +180,15 @@ def trade_tables() -> Tables:
             lambda row: Garment(row["garment"], row["bifurcated"] == "1", _many(row["details"])),
         ),
         parts=_named("parts.csv", "part", lambda row: PartKind(row["part"], row["fit"], row["band"] == "1")),
+        interfacings=tuple(
+            Interfacing(row["name"], row["knit"] == "1", row["fused"] == "1", _range(row, "gsm_lo", "gsm_hi"), row["good_for"])
+            for row in _rows("interfacings.csv")
+        ),
         width_chart={float(name[1:3]): tuple(float(row[name]) for row in chart) for name in WIDTH_COLUMNS},
-        cautions={row["code"]: row["text"] for row in _rows("cautions.csv")},
+        cautions={
+            row["code"]: Caution(**{name: value for name, value in row.items() if name != "source"})
+            for row in _rows("cautions.csv")
+        },
         judging=judging,
     )
 

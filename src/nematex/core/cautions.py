@@ -1,12 +1,20 @@
-"""Cautions that a pairing calls for. The texts are in data/cautions.csv; they defer to local rules."""
+"""Cautions that a pairing calls for, from the table data/cautions.csv. They defer to local rules.
+
+A row names what must hold of the garment, the wearer, the cloth, the details and the notions; each column holds words
+of which one must be there ("a|b"), or must not ("!a"); an empty column asks nothing.
+"""
 
 from __future__ import annotations
 
-from nematex.core.cloth import Cloth
+import re
+
+from nematex.core.cloth import SHEERNESS, Cloth
 from nematex.core.demand import Demand
-from nematex.core.tables import Tables
+from nematex.core.tables import Caution, Tables
 
 SYNTHETIC = ("synthetic", "semi-synthetic")
+SHEDS = ("sequin knit", "faux fur", "teddy fleece")
+COLUMNS = ("garment", "wearer", "cloth", "detail", "notion")
 
 
 def _share(cloth: Cloth, kinds: tuple[str, ...], tables: Tables) -> float:
@@ -28,38 +36,74 @@ def _has(cloth: Cloth, least: float, *names: str) -> bool:
     return cloth.type is not None and all(bool(set(blend) & set(names)) for blend in cloth.type.fibres)
 
 
-def cautions(cloth: Cloth, demand: Demand, tables: Tables) -> list[str]:
-    """The sentences to say with this pairing."""
+def cloth_words(cloth: Cloth, tables: Tables) -> set[str]:
+    """What a caution may ask of a cloth, in the table's words."""
+    limits, kind = tables.judging["cautions"], cloth.type
+    label = f"{cloth.name} {cloth.fibres.label if cloth.fibres else ''}".casefold()
+    words = {
+        "knit": cloth.structure == "knit",
+        "woven": cloth.structure != "knit",
+        "sheer": cloth.sheer.best >= tables.judging["cover"]["caution_from"],
+        SHEERNESS[round(cloth.sheer.best)]: True,
+        "one-way": cloth.print.direction == "one-way",
+        "printed": cloth.print.direction != "none",
+        "large motif": (cloth.print.scale_cm or 0) > tables.judging["print"]["large_cm"],
+        "nap": cloth.nap,
+        "shrinks": cloth.shrink.high >= limits["shrinks_from_pct"],
+        "frays": bool(kind and kind.fray >= limits["frays_from"]),
+        "creeps": cloth.structure == "woven" and cloth.bend.best < limits["fluid_below_cm"],
+        "synthetic": _share(cloth, SYNTHETIC, tables) >= limits["synthetic_from"],
+        "itchy wool": _has(cloth, limits["itches_from"], "wool", "mohair", "alpaca"),
+        "bamboo": "bamboo" in label or bool(kind and "bamboo" in kind.name),
+        "sheds": bool(kind and kind.name in SHEDS),
+        "deadstock": cloth.deadstock,
+        kind.use if kind else "garment": True,
+    }
+    return {word for word, holds in words.items() if holds}
+
+
+def _pattern_words(demand: Demand, tables: Tables) -> dict[str, set[str]]:
+    """What a caution may ask of the garment, its wearer, its details and its notions."""
     pattern, made = demand.pattern, demand.made
     details = {detail.name for detail in made.all_details}
-    words = {word.casefold() for word in (*pattern.details, *(d for part in pattern.parts for d in part.details))}
-    child = pattern.wearer == "child"
-    night = pattern.nightwear or bool(details & {"sleepwear", "dressing gown"})
-    kind, limits = cloth.type, tables.judging["cautions"]
-    sheer = cloth.sheer.best >= tables.judging["cover"]["caution_from"]
-    rules = {
-        "child nightwear": night and child,
-        "nightwear": night,
-        "child cords": child and any("drawstring" in word or "cord" in word or word in ("tie", "ties") for word in words),
-        "child small parts": child and any("button" in word or "pompom" in word or "bead" in word for word in words),
-        "knit in woven": demand.structure == "woven" and cloth.structure == "knit",
-        "sheer bottom": sheer and made.bifurcated and not pattern.lined,
-        "sheer": sheer and not made.bifurcated and not pattern.lined,
-        "one-way": cloth.print.direction == "one-way",
-        "big motif": (cloth.print.scale_cm or 0) > tables.judging["print"]["large_cm"],
-        "ruled out prints": bool(demand.reading.avoid_prints & {"stripe", "check"}) and cloth.print.direction != "none",
-        "nap": cloth.nap,
-        "shrink": cloth.shrink.high >= limits["shrinks_from_pct"],
-        "fray": bool(kind and kind.fray >= limits["frays_from"]),
-        "creep": cloth.structure == "woven" and cloth.bend.best < limits["fluid_below_cm"],
-        "furnishing": bool(kind and kind.use == "furnishing"),
-        "occasion": bool(kind and kind.use == "occasion"),
-        "heat": _share(cloth, SYNTHETIC, tables) >= limits["synthetic_from"],
-        "wool itch": _has(cloth, limits["itches_from"], "wool", "mohair", "alpaca"),
-        "bamboo": "bamboo" in f"{cloth.name} {cloth.fibres.label if cloth.fibres else ''}".casefold()
-        or bool(kind and "bamboo" in kind.name),
-        "dust": bool(kind and kind.name in ("sequin knit", "faux fur", "teddy fleece")),
-        "latex": any(tables.details.by_key["elastic casing"] is detail for detail in made.details),
-        "deadstock": cloth.deadstock,
+    said = [*pattern.details, *(word for part in pattern.parts for word in part.details)]
+    said += [word for option in pattern.options for word in (option.name, *option.details)]
+    words = set(re.findall(r"[a-z]+", " ".join(said).casefold()))
+    garment = {demand.structure, "lined" if pattern.lined else "unlined"}
+    garment |= {"legs"} if made.bifurcated else {"no legs"}
+    if pattern.nightwear or details & {"sleepwear", "dressing gown"}:
+        garment.add("nightwear")
+    if demand.reading.avoid_prints & {"stripe", "check"}:
+        garment.add("rules out stripes or checks")
+    notions = set(re.findall(r"[a-z]+", pattern.notions.casefold()))
+    return {
+        "garment": garment,
+        "wearer": {pattern.wearer},
+        "detail": details | words | {word.removesuffix("s") for word in words},
+        "notion": notions | {word.removesuffix("s") for word in notions},
     }
-    return [tables.cautions[code] for code, holds in rules.items() if holds]
+
+
+def _holds(asked: str, words: set[str]) -> bool:
+    """Whether one of the words asked is there, and none that must not be."""
+    if not asked:
+        return True
+    every = asked.split("|")
+    wanted = [word for word in every if not word.startswith("!")]
+    barred = [word[1:] for word in every if word.startswith("!")]
+    return (not wanted or any(word in words for word in wanted)) and not any(word in words for word in barred)
+
+
+def _applies(row: Caution, words: dict[str, set[str]]) -> bool:
+    """Details and notions are alternatives where a row names both: a button is one whether drawn or listed."""
+    either = [getattr(row, name) for name in ("detail", "notion")]
+    drawn = any(asked and _holds(asked, words[name]) for name, asked in zip(("detail", "notion"), either, strict=True))
+    if any(either) and not drawn:
+        return False
+    return all(_holds(getattr(row, name), words[name]) for name in ("garment", "wearer", "cloth"))
+
+
+def cautions(cloth: Cloth, demand: Demand, tables: Tables) -> list[Caution]:
+    """What to say with this pairing, in the order of the table."""
+    words = {**_pattern_words(demand, tables), "cloth": cloth_words(cloth, tables)}
+    return [row for row in tables.cautions.values() if _applies(row, words)]

@@ -34,6 +34,7 @@ class ClothColumns:
     thickness: Column
     width: Column
     sheer: Column
+    shrink: Column
     press: Column
     natural: Column
     breathing: Column
@@ -105,6 +106,7 @@ def columns(cloths: Sequence[Cloth], tables: Tables) -> ClothColumns:
         thickness=_column([item.thickness for item in cloths]),
         width=_column([item.width for item in cloths]),
         sheer=_column([item.sheer for item in cloths]),
+        shrink=_column([item.shrink for item in cloths]),
         press=_column([Estimate.typical(item.press.low, item.press.high) for item in cloths]),
         natural=_column([_fibre_share(item, ("natural",), tables) for item in cloths]),
         breathing=_column([_fibre_share(item, BREATHING, tables) for item in cloths]),

@@ -12,7 +12,7 @@ from nematex.core.columns import columns
 from nematex.core.demand import Demand
 from nematex.core.judge import NAMES, CheckAnswer, Judgement, judge
 from nematex.core.measure_next import measure_next
-from nematex.core.tables import Tables
+from nematex.core.tables import Caution, Tables
 from nematex.core.verdict import Verdict
 
 
@@ -27,7 +27,7 @@ class Pairing:
     checks: dict[str, CheckAnswer]
     handles_like: tuple[str, ...]
     measure_next: str | None
-    cautions: tuple[str, ...]
+    cautions: tuple[Caution, ...]
     amount: Amount | None
     unread: tuple[str, ...]
     sentence: str

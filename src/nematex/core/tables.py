@@ -88,6 +88,31 @@ class PartKind:
     band: bool
 
 
+@dataclass(frozen=True, slots=True)
+class Caution:
+    """A caution: what must hold of garment, wearer, cloth, detail and notion; what to say, and why."""
+
+    code: str
+    garment: str
+    wearer: str
+    cloth: str
+    detail: str
+    notion: str
+    text: str
+    why: str
+
+
+@dataclass(frozen=True, slots=True)
+class Interfacing:
+    """One kind of interfacing: for knits or not, fused or sewn in, its weight in g/m²."""
+
+    name: str
+    knit: bool
+    fused: bool
+    gsm: Range
+    good_for: str
+
+
 @dataclass(frozen=True)
 class Named(Generic[T]):
     """Rows found by any of their names, compared without case, hyphens and plurals."""
@@ -126,8 +151,9 @@ class Tables:
     details: Named[Detail]
     garments: Named[Garment]
     parts: Named[PartKind]
+    interfacings: tuple[Interfacing, ...]
     width_chart: Mapping[float, tuple[float, ...]]
-    cautions: Mapping[str, str]
+    cautions: Mapping[str, Caution]
     judging: Mapping[str, Mapping[str, Any]]
 
     def weight_word(self, word: str, structure: str) -> WeightWord:

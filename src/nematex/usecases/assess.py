@@ -99,7 +99,7 @@ def answer(pairing: Pairing) -> dict[str, Any]:
         "checks": {name: _check(check) for name, check in pairing.checks.items()},
         "handles_like": list(pairing.handles_like),
         "measure_next": pairing.measure_next,
-        "cautions": list(pairing.cautions),
+        "cautions": [caution.text for caution in pairing.cautions],
         "amount": {"length_m": amount.length_m, "receipt": list(amount.receipt)} if amount else None,
         "unread": list(pairing.unread),
     }
