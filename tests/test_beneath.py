@@ -70,8 +70,8 @@ def test_two_layers_bend_by_their_rigidities_and_weights() -> None:
 def test_linings_are_light_soft_opaque_and_near_in_colour() -> None:
     outer = cloth(cloth="viscose crepe", weight_gsm=140, bending_length_cm=1.4, fibres="100 % viscose")
     shelf = [
-        cloth(cloth="viscose lining", weight_gsm=75, bending_length_cm=1.3),
-        cloth(cloth="viscose lining", weight_gsm=75, bending_length_cm=1.3),
+        cloth(cloth="viscose lining", weight_gsm=75, bending_length_cm=1.3, sheer="slightly sheer"),
+        cloth(cloth="viscose lining", weight_gsm=75, bending_length_cm=1.3, sheer="slightly sheer"),
         cloth(cloth="cotton poplin", weight_gsm=120),  # fights a drapey cloth
         cloth(cloth="denim", weight_gsm=340),
         cloth(cloth="knit lining", weight_gsm=90),

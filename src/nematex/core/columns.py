@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
+from typing import Any
 
 import numpy as np
 import numpy.typing as npt
@@ -47,6 +48,14 @@ class ClothColumns:
 
     def __len__(self) -> int:
         return len(self.structure)
+
+    def take(self, index: npt.NDArray[np.intp]) -> ClothColumns:
+        """Some of the cloths, in this order."""
+        parts: dict[str, Any] = {each.name: getattr(self, each.name) for each in fields(self)}
+        taken: dict[str, Any] = {
+            name: part.take(index) if isinstance(part, Column) else part[index] for name, part in parts.items()
+        }
+        return ClothColumns(**taken)
 
     def used_for(self, *uses: str) -> Mask:
         """Which cloths are sold for one of these uses."""

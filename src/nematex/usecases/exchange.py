@@ -137,14 +137,26 @@ def patterns_json(records: list[PatternRecord]) -> str:
     return json.dumps([flat_pattern(record) for record in records], ensure_ascii=False, indent=1)
 
 
-def patterns_csv(records: list[PatternRecord]) -> str:
+def _pattern_rows(records: list[PatternRecord]) -> list[dict[str, Any]]:
+    """Flat rows whose lists are written as JSON in their cells."""
     rows = []
     for record in records:
         row = flat_pattern(record)
-        for name in LISTS:
-            row[name] = json.dumps(row[name], ensure_ascii=False) if row[name] else ""
+        row |= {name: json.dumps(row[name], ensure_ascii=False) if row[name] else "" for name in LISTS}
         rows.append(row)
-    return _csv(list(PATTERN_COLUMNS), rows)
+    return rows
+
+
+def patterns_csv(records: list[PatternRecord]) -> str:
+    return _csv(list(PATTERN_COLUMNS), _pattern_rows(records))
+
+
+def patterns_xlsx(records: list[PatternRecord]) -> bytes:
+    """The same columns as the CSV."""
+    rows: list[list[str | float | None]] = [
+        [_cell(row[name]) or None for name in PATTERN_COLUMNS] for row in _pattern_rows(records)
+    ]
+    return xlsx_bytes(list(PATTERN_COLUMNS), rows, "patterns")
 
 
 def pattern_record(row: dict[str, Any]) -> PatternRecord:
@@ -177,8 +189,11 @@ def _from_cells(header: list[str], cells: list[str]) -> dict[str, Any]:
 
 
 def read_patterns(content: bytes, filename: str) -> tuple[list[PatternRecord], list[RowFault]]:
-    """Patterns from a JSON or CSV file; faults are returned by row and column, one bad row never stops the rest."""
-    sheet = None if content[:64].lstrip(b"\xef\xbb\xbf \r\n\t").startswith(b"[") else read_sheet(content, filename)
+    """Patterns from a CSV, XLSX or JSON file; faults are returned by row and column, one bad row never stops the rest."""
+    if is_archive(content):
+        sheet: SheetText | None = sheet_of(list(enumerate(xlsx_rows(content, filename), 1)), filename, "XLSX", "XLSX")
+    else:
+        sheet = None if content[:64].lstrip(b"\xef\xbb\xbf \r\n\t").startswith(b"[") else read_sheet(content, filename)
     raw: list[tuple[int, Any]] = (
         [(number, cells) for number, cells in sheet.rows] if sheet else list(enumerate(json_rows(content, filename), 1))
     )

@@ -3,15 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import partial
 
 import numpy as np
 import numpy.typing as npt
 
-from nematex.core.matrix import matrix
-from nematex.core.pattern import Wish
 from nematex.core.verdict import Verdict
-from nematex.usecases.ranking import demand_of
+from nematex.usecases.matrix_view import whole
 from nematex.usecases.shelf import Shop
 
 Counts = npt.NDArray[np.int32]
@@ -55,8 +52,7 @@ def hanging(shop: Shop) -> Hanging:
     found = shop.remembered(state)
     if isinstance(found, Hanging):
         return found
-    demands = [partial(demand_of, record, drawer, Wish()) for record in drawer.records]
-    judged = matrix(shelf.columns, demands, drawer.tables)
+    judged = whole(shop)
     possible = (judged.verdict != Verdict.AGAINST).sum(axis=0, dtype=np.int32)
     made = Hanging(possible, judged.unproven, len(drawer.records))
     shop.remember(state, made)

@@ -70,7 +70,15 @@ def read_wish(given: Mapping[str, str]) -> Wish:
         raise UnknownChoice("look", look, LOOKS, "look")
     if school not in SCHOOLS:
         raise UnknownChoice("school", school, SCHOOLS, "school")
-    return Wish(given.get("view") or None, given.get("size") or None, given.get("part") or None, look, school)
+    mixed = given.get("options")
+    return Wish(
+        given.get("view") or None,
+        given.get("size") or None,
+        given.get("part") or None,
+        look,
+        school,
+        None if mixed is None else tuple(name for name in mixed.split("|") if name),
+    )
 
 
 def demand_of(record: PatternRecord, drawer: Drawer, wish: Wish) -> Demand:

@@ -15,13 +15,33 @@ from nematex.usecases.photo_file import MAX_BYTES as MAX_PHOTO
 from nematex.usecases.saying import Voice, colour_word, hand_word
 from nematex.usecases.shelf import Shop
 from nematex.web import drawing, hang, swatch, tape, words
-from nematex.web.rooms import aids, bench, chosen, home, imports, pairing, parts, patterns, photo, programmes, quality, shelf
+from nematex.web.rooms import (
+    aids,
+    bench,
+    chosen,
+    hands,
+    hanging,
+    home,
+    imports,
+    matrix,
+    pairing,
+    parts,
+    patterns,
+    photo,
+    programmes,
+    quality,
+    shelf,
+    why,
+)
 
 POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; "
     "connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
 )
-ROOMS = (home, shelf, chosen, bench, photo, aids, quality, patterns, pairing, programmes, imports, parts)
+ROOMS = (
+    home, shelf, chosen, bench, photo, aids, quality, patterns, why, pairing, hanging, matrix, hands, programmes, imports,
+    parts,
+)  # fmt: skip
 
 
 def create_app(database: Database, key: str) -> Flask:
@@ -60,6 +80,7 @@ def create_app(database: Database, key: str) -> Flask:
         figure=words.figure,
         colour_word=colour_word,
         scale_word=words.scale_word,
+        field_word=words.field_word,
         pairs=words.pairs,
     )
     _errors(app)

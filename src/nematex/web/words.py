@@ -15,9 +15,9 @@ from nematex.tables import trade_tables
 
 def query(only: list[str] | None = None, **changes: object) -> str:
     """The query of this page with some values changed; None takes one out."""
-    values = {name: value for name, value in request.args.items() if only is None or name in only}
-    values |= {name: str(value) for name, value in changes.items() if value is not None}
-    return urlencode({name: value for name, value in values.items() if changes.get(name, "") is not None})
+    kept = [(name, value) for name, value in request.args.items(multi=True) if only is None or name in only]
+    kept = [(name, value) for name, value in kept if name not in changes]
+    return urlencode([*kept, *((name, str(value)) for name, value in changes.items() if value is not None)])
 
 
 def pairs(value: str) -> tuple[str, str]:
@@ -52,3 +52,29 @@ def figure(number: float) -> str:
 def scale_word(size_cm: float) -> str:
     """How large a print is, in a word."""
     return print_scale.scale_word(size_cm, trade_tables())
+
+
+FIELDS = {
+    "weight_lo_gsm": "lightest",
+    "weight_hi_gsm": "heaviest",
+    "knit_weight_hi_gsm": "heaviest knit",
+    "pattern_lo_gsm": "lightest on a pattern",
+    "pattern_hi_gsm": "heaviest on a pattern",
+    "cloth_lo_gsm": "lightest as a cloth",
+    "cloth_hi_gsm": "heaviest as a cloth",
+    "bend_lo_cm": "softest",
+    "bend_hi_cm": "stiffest",
+    "flowing_bend_lo_cm": "softest where it should flow",
+    "thick_hi_mm": "thickest",
+    "stretch_cross_lo_pct": "least stretch across",
+    "stretch_lo_pct": "least stretch",
+    "width_lo_cm": "narrowest",
+    "selvedge_loss_cm": "lost to the selvedges",
+    "class_slack_cm": "so much narrower counts as the same class of width",
+    "movement_pct": "for moving",
+}
+
+
+def field_word(name: str) -> str:
+    """A column of a table of the trade, as it is said."""
+    return FIELDS.get(name, name)

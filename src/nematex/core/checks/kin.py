@@ -38,9 +38,10 @@ def distance_to_kin(bench: Bench, named: list[ClothType]) -> Floats:
         np.log1p(np.array([row.stretch_cross_pct.low for row in named]) / 10),
         np.log1p(np.array([row.stretch_cross_pct.high for row in named]) / 10),
     )
-    apart = (weight / step["weight_log"]) ** 2 + (drape / step["drape_cm"]) ** 2 + (stretch / step["stretch_log"]) ** 2
-    other = np.array([[row.structure == "knit"] for row in named]) != cloths.knit
-    nearest: Floats = np.sqrt((apart + other * step["other_structure"]).min(axis=0))
+    # Whether a knit may stand in for a woven is another check's question: only knits are compared by their stretch.
+    both_knit = np.array([[row.structure == "knit"] for row in named]) & cloths.knit
+    apart = (weight / step["weight_log"]) ** 2 + (drape / step["drape_cm"]) ** 2
+    nearest: Floats = np.sqrt((apart + both_knit * (stretch / step["stretch_log"]) ** 2).min(axis=0))
     return nearest
 
 

@@ -17,7 +17,6 @@ from nematex.core.paste.figures import Figure, all_figures, figures, line_unit
 from nematex.core.paste.sizes import read_sizes, size_groups
 from nematex.core.paste.words import heading, lead_and_rest, measurement, plain, views_of
 from nematex.core.tables import Tables
-from nematex.core.units import CM_PER_INCH
 
 TEXTS = ("recommended", "avoid", "notions", "details", "licence", "season", "house", "code", "name", "garment", "lining")
 TABLES = ("requirements", "body", "finished", "contrast", "interfacing", "lining")
@@ -488,6 +487,8 @@ class _Reader:
         if None in columns or not names - {"size"} or not names & {"size", "view"}:
             return False
         self.columns = [column for column in columns if column]
+        measured = [cell for cell in cells if measurement(cell, self.tables)]
+        self.unit = line_unit(" ".join(measured)) or self.unit
         line.field = "table"
         return True
 
@@ -549,8 +550,8 @@ class _Reader:
                 if name == "cup":
                     known[label]["cup"] = cell
                     continue
-                inches = values[0].unit == "in" or (not values[0].unit and (self.unit == "in" or values[0].value < 62))
-                known[label][f"{name}_cm"] = round(values[0].value * (CM_PER_INCH if inches else 1.0), 1)
+                guessed = "in" if values[0].value < 62 else "cm"
+                known[label][f"{name}_cm"] = round(values[0].cm(self.unit if self.unit in ("cm", "in") else guessed), 1)
 
     def _column_amount(self, line: Line, labels: list[str], row: dict[str, str], width: str, length: str) -> None:
         bare = figures(width)

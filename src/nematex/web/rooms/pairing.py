@@ -2,14 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from datetime import date
 from typing import Any
 
 from flask import Blueprint, render_template, request, session
 
 from nematex.core.errors import FieldFault
+from nematex.core.pattern import Wish
+from nematex.core.size_advice import knit_in_woven
 from nematex.store.programmes import all_programmes
 from nematex.store.records import PatternRecord
+from nematex.usecases.beneath import beneath
+from nematex.usecases.hands import latest, of_pairing
+from nematex.usecases.mixed import mixed, part_names, read_choices
 from nematex.usecases.ranking import both_schools, fitting_wish, one_pairing, rank_cloths, rank_patterns, read_wish
 from nematex.usecases.worth import MEASURE_OF
 from nematex.web.rooms.common import filters, find_cloth, find_pattern, shop
@@ -37,7 +43,7 @@ def _options(record: PatternRecord) -> dict[str, list[str]]:
     """What can be chosen for this pattern."""
     rows = record.facts.requirements
     return {
-        "views": list(dict.fromkeys(row.view for row in rows)),
+        "views": list(record.facts.views),
         "sizes": list(dict.fromkeys(size for row in rows for size in row.sizes)),
         "parts": [part.name for part in record.facts.parts],
     }
@@ -49,8 +55,9 @@ def for_pattern(pattern_id: int) -> str:
     wish, chosen = fitting_wish(record, read_wish(request.args)), filters()
     ranking = rank_cloths(shop().shelf(), drawer, record, wish, chosen)
     return render_template(
-        "pairing/cloths.html", record=record, wish=wish, filters=chosen, ranking=ranking, **_options(record), **_programmes()
-    )
+        "pairing/cloths.html", record=record, wish=wish, filters=chosen, ranking=ranking,
+        hands=latest(shop(), pattern_id=pattern_id), **_options(record), **_programmes()
+    )  # fmt: skip
 
 
 @room.get("/cloth/<int:cloth_id>")
@@ -59,21 +66,60 @@ def for_cloth(cloth_id: int) -> str:
     wish, chosen = read_wish(request.args), filters()
     ranking = rank_patterns(shop().drawer(), record, cloth, wish, chosen)
     return render_template(
-        "pairing/patterns.html", record=record, cloth=cloth, wish=wish, filters=chosen, ranking=ranking, **_programmes()
+        "pairing/patterns.html", record=record, cloth=cloth, wish=wish, filters=chosen, ranking=ranking,
+        hands=latest(shop(), cloth_id=cloth_id), **_programmes()
+    )  # fmt: skip
+
+
+def pairing_page(
+    pattern_id: int, cloth_id: int, wish: Wish, values: Mapping[str, str] | None = None, fault: FieldFault | None = None
+) -> str:
+    """One pairing in full; `values` and `fault` where something typed on it was refused."""
+    drawer, pattern = find_pattern(pattern_id)
+    _, record, cloth = find_cloth(cloth_id)
+    try:
+        pairing = one_pairing(drawer, pattern, cloth, wish)
+    except FieldFault as raised:
+        return render_template("error.html", title="Cannot be judged", text=str(raised))
+    off_list = pairing.demand.structure == "woven" and cloth.structure == "knit"
+    return render_template(
+        "pairing/one.html",
+        record=record,
+        pattern=pattern,
+        pairing=pairing,
+        wish=wish,
+        schools=both_schools(drawer, pattern, cloth, wish),
+        measure_of=MEASURE_OF,
+        advice=knit_in_woven(cloth, pattern.facts, wish.size, drawer.tables) if off_list else None,
+        hands=of_pairing(shop(), cloth_id, pattern_id),
+        made_options=[each.name for each in pattern.facts.usual_options(wish.view)] if wish.options is None else wish.options,
+        values=values or {},
+        fault=fault,
+        **_options(pattern),
+        **_programmes(),
     )
 
 
 @room.get("/one/<int:pattern_id>/<int:cloth_id>")
 def one(pattern_id: int, cloth_id: int) -> str:
+    return pairing_page(pattern_id, cloth_id, fitting_wish(find_pattern(pattern_id)[1], read_wish(request.args)))
+
+
+@room.get("/one/<int:pattern_id>/<int:cloth_id>/beneath")
+def under(pattern_id: int, cloth_id: int) -> str:
+    """Lining, interfacing, thread and notions of a pairing."""
     drawer, pattern = find_pattern(pattern_id)
-    _, record, cloth = find_cloth(cloth_id)
+    shelf, record, cloth = find_cloth(cloth_id)
     wish = fitting_wish(pattern, read_wish(request.args))
-    try:
-        pairing = one_pairing(drawer, pattern, cloth, wish)
-    except FieldFault as fault:
-        return render_template("error.html", title="Cannot be judged", text=str(fault))
-    schools = both_schools(drawer, pattern, cloth, wish)
-    return render_template(
-        "pairing/one.html", record=record, pattern=pattern, pairing=pairing, wish=wish, schools=schools, measure_of=MEASURE_OF,
-        **_options(pattern), **_programmes()
-    )  # fmt: skip
+    found = beneath(shelf, drawer, pattern, record, cloth, wish)
+    return render_template("pairing/beneath.html", record=record, pattern=pattern, cloth=cloth, found=found, wish=wish)
+
+
+@room.get("/mixed/<int:pattern_id>")
+def several(pattern_id: int) -> str:
+    """A garment made of several cloths."""
+    drawer, pattern = find_pattern(pattern_id)
+    wish, names = fitting_wish(pattern, read_wish(request.args)), part_names(pattern.facts)
+    chosen = read_choices(request.args, names)
+    found = mixed(shop().shelf(), drawer, pattern, chosen, wish)
+    return render_template("pairing/mixed.html", pattern=pattern, found=found, chosen=chosen, wish=wish, shelf=shop().shelf())

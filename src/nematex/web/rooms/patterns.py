@@ -6,11 +6,14 @@ from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
 from nematex.core.errors import FieldFault
+from nematex.core.notions import read_notions
+from nematex.core.paste import Draft
 from nematex.store.patterns import remove_pattern, save_patterns
 from nematex.usecases.browsing import browse_patterns
-from nematex.usecases.exchange import patterns_csv, patterns_json
+from nematex.usecases.exchange import patterns_csv, patterns_json, patterns_xlsx
+from nematex.usecases.figures import PLACES, figures_of
 from nematex.usecases.importing import import_patterns
-from nematex.usecases.pattern_form import form_values, record_from_form
+from nematex.usecases.pattern_form import form_values, paste_into, record_from_form
 from nematex.usecases.ranking import demand_of, read_wish
 from nematex.web.rooms.common import download, filters, find_pattern, shop
 
@@ -27,11 +30,20 @@ def patterns() -> str:
 def pattern(pattern_id: int) -> str:
     drawer, record = find_pattern(pattern_id)
     asked = demand_of(record, drawer, read_wish({}))
-    return render_template("patterns/pattern.html", record=record, demand=asked)
+    notions = read_notions(record.facts.notions)
+    return render_template("patterns/pattern.html", record=record, demand=asked, notions=notions)
 
 
-def _form(values: dict[str, str], record_id: int | None, fault: FieldFault | None = None) -> str:
-    return render_template("patterns/form.html", values=values, fault=fault, record_id=record_id)
+@room.get("/<int:pattern_id>/sizes")
+def sizes(pattern_id: int) -> str:
+    """Which size for these measurements, and what each size asks."""
+    drawer, record = find_pattern(pattern_id)
+    found = figures_of(record.facts, request.args, drawer.tables)
+    return render_template("patterns/sizes.html", record=record, found=found, values=request.args, places=PLACES)
+
+
+def _form(values: dict[str, str], record_id: int | None, fault: FieldFault | None = None, draft: Draft | None = None) -> str:
+    return render_template("patterns/form.html", values=values, fault=fault, record_id=record_id, draft=draft)
 
 
 @room.get("/new")
@@ -49,6 +61,9 @@ def edit(pattern_id: int) -> str:
 def save(pattern_id: int | None = None) -> Response | tuple[str, int]:
     old = find_pattern(pattern_id)[1] if pattern_id else None
     values = {name: text.strip() for name, text in request.form.items()}
+    if values.get("act") == "read":
+        values, draft = paste_into(values)
+        return _form(values, pattern_id, None, draft), 200
     try:
         record = record_from_form(values, old, {each.code.casefold() for each in shop().drawer().records})
     except FieldFault as fault:
@@ -70,7 +85,7 @@ def remove(pattern_id: int) -> Response:
 def bring_in() -> Response | tuple[str, int]:
     sent = request.files.get("file")
     if sent is None or not sent.filename:
-        raise FieldFault("file", "", "is missing; choose a JSON or CSV file of patterns, as the export writes it")
+        raise FieldFault("file", "", "is missing; choose a CSV, XLSX or JSON file of patterns, as the export writes it")
     saved, faults = import_patterns(shop(), sent.filename, sent.read())
     return render_template("patterns/imported.html", saved=saved, faults=faults), 200 if saved else 400
 
@@ -83,3 +98,9 @@ def export_csv() -> Response:
 @room.get("/export.json")
 def export_json() -> Response:
     return download(patterns_json(shop().drawer().records), "patterns.json", "application/json")
+
+
+@room.get("/export.xlsx")
+def export_xlsx() -> Response:
+    kind = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+    return download(patterns_xlsx(shop().drawer().records), "patterns.xlsx", kind)

@@ -90,6 +90,51 @@ document.addEventListener("alpine:init", () => {
     },
   }));
 
+  /* The hang is drawn anew while a measurement or the look is moved; another cloth or garment is another page. */
+  Alpine.data("hangs", () => ({
+    asked: 0,
+    soon(event) {
+      if (["garment", "cloth"].includes(event.target.name)) return;
+      this.draw();
+    },
+    again() { this.$root.requestSubmit(); },
+    async draw() {
+      const number = ++this.asked;
+      const query = new URLSearchParams(new FormData(this.$root));
+      const answer = await fetch(`${this.$root.dataset.drawing}?${query}`);
+      const drawing = await answer.text();
+      if (number !== this.asked) return;  /* an older drawing that came late */
+      this.$refs.drawing.innerHTML = drawing;
+      history.replaceState(null, "", `?${query}`);
+    },
+  }));
+
+  /* Options of a garment that are mixed by ticking: their names, joined, are what is sent. */
+  Alpine.data("mixing", () => ({
+    mix() {
+      const made = [...this.$root.querySelectorAll("[data-option]")].filter((box) => box.checked).map((box) => box.value);
+      this.$refs.options.value = made.join("|");
+      this.$root.requestSubmit();
+    },
+  }));
+
+  /* The grid of verdicts is one stop of the Tab key; arrows walk in it. */
+  Alpine.data("gridwalk", () => ({
+    walk(event) {
+      const cell = event.target.closest("td");
+      const steps = { ArrowRight: [0, 1], ArrowLeft: [0, -1], ArrowDown: [1, 0], ArrowUp: [-1, 0] };
+      if (!cell || !(event.key in steps)) return;
+      event.preventDefault();
+      const rows = [...this.$root.tBodies[0].rows];
+      const [down, right] = steps[event.key];
+      const row = rows[Math.min(Math.max(rows.indexOf(cell.parentElement) + down, 0), rows.length - 1)];
+      const next = row.cells[Math.min(Math.max(cell.cellIndex + right, 1), row.cells.length - 1)].querySelector("a");
+      cell.querySelector("a").tabIndex = -1;
+      next.tabIndex = 0;
+      next.focus();
+    },
+  }));
+
   /* Something that takes a moment says so. */
   Alpine.data("busy", () => ({ busy: false, start() { this.busy = true; } }));
 

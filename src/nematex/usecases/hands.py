@@ -1,0 +1,175 @@
+"""Where the rules and the hands disagree: overrides with their reasons, made-up garments, and which number to look at.
+
+Nothing changes by itself: what is proposed is a number of the tables and the values it would have to reach.
+"""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from nematex.core.cloth import Cloth
+from nematex.core.errors import FieldFault, UnknownChoice
+from nematex.core.judge import CheckAnswer
+from nematex.core.pairing import Pairing
+from nematex.core.pattern import Wish
+from nematex.core.verdict import Origin, Verdict
+from nematex.store.hand_verdicts import add_hand_verdict, hand_verdicts
+from nematex.store.records import ClothRecord, HandVerdict, PatternRecord
+from nematex.usecases.ranking import fitting_wish, one_pairing
+from nematex.usecases.shelf import Shop
+
+LETTERS = 600
+
+
+def decide(shop: Shop, pattern: PatternRecord, record: ClothRecord, pairing: Pairing, given: Mapping[str, str]) -> None:
+    """Keep what somebody decided of a pairing, with what the rules say now; raises FieldFault."""
+    word = given.get("verdict", "")
+    words = [each.word for each in Verdict]
+    if word not in words:
+        raise UnknownChoice("your verdict", word, words, "verdict")
+    reason = " ".join(given.get("reason", "").split())
+    if not reason:
+        raise FieldFault("reason", "", "is missing: say what your hands know, so that others can weigh it")
+    if len(reason) > LETTERS:
+        raise FieldFault("reason", f"{reason[:40]}…", f"is {len(reason)} letters long; at most {LETTERS} are kept")
+    name, check = max(pairing.checks.items(), key=lambda item: item[1].verdict)
+    said = HandVerdict(
+        record.id,
+        pattern.id,
+        word,
+        pairing.verdict.word,
+        reason,
+        name,
+        check.window.name if check.window else "",
+        pairing.demand.wish.part or "",
+        given.get("by", "").strip()[:60],
+        bool(given.get("made")),
+    )
+    with shop.database.work() as work:
+        add_hand_verdict(work, said)
+
+
+def of_pairing(shop: Shop, cloth_id: int, pattern_id: int) -> list[HandVerdict]:
+    """What hands said of one pairing, the latest first."""
+    with shop.database.work() as work:
+        return hand_verdicts(work, cloth_id, pattern_id)
+
+
+def latest(shop: Shop, pattern_id: int | None = None, cloth_id: int | None = None) -> dict[tuple[int, int], HandVerdict]:
+    """(cloth, pattern) → the latest verdict on the whole garment."""
+    with shop.database.work() as work:
+        found = hand_verdicts(work, cloth_id, pattern_id)
+    return {(each.cloth_id, each.pattern_id): each for each in reversed(found) if not each.part}
+
+
+@dataclass(frozen=True, slots=True)
+class Case:
+    """One pairing where hands and rules part: the cloth's number, the edge's, and the words of the one who decided."""
+
+    said: HandVerdict
+    cloth: ClothRecord
+    pattern: PatternRecord
+    value: float | None
+    edge: float | None
+
+
+@dataclass(frozen=True)
+class Disagreement:
+    """Cases under one number of the tables (or one check), and what to look at."""
+
+    check: str
+    origin: Origin | None
+    side: str
+    unit: str
+    cases: list[Case]
+    milder: int
+    stricter: int
+    proposal: str
+
+
+def _value(check: str, window: str, cloth: Cloth) -> tuple[float | None, str]:
+    if window.startswith("bulk"):
+        return cloth.thickness.best, "mm"
+    if window.endswith("along"):
+        return cloth.stretch_length.best, "%"
+    values = {
+        "weight": (cloth.weight.best, "g/m²"),
+        "drape": (cloth.bend.best, "cm"),
+        "stretch": (cloth.stretch_cross.best, "%"),
+        "width": (cloth.width.best, "cm"),
+    }
+    return values.get(check, (None, ""))
+
+
+def _edge(answer: CheckAnswer, value: float | None) -> tuple[str, float | None, Origin | None]:
+    """The edge that the cloth crosses, or the nearer one."""
+    window = answer.window
+    if window is None or value is None:
+        return "", None, None
+    low, high = abs(value - window.low), abs(window.high - value)
+    side = "low" if value < window.low or (value <= window.high and low < high) else "high"
+    if side == "low":
+        return side, window.low, window.low_from
+    return side, window.high, window.high_from
+
+
+def _harshness(said: HandVerdict) -> int:
+    return int(Verdict.from_word(said.verdict)) - int(Verdict.from_word(said.rules))
+
+
+def disagreements(shop: Shop) -> list[Disagreement]:
+    """Grouped by the number behind the check that decided, the most cases first."""
+    with shop.database.work() as work:
+        every = [each for each in hand_verdicts(work) if each.verdict != each.rules]
+    shelf, drawer = shop.shelf(), shop.drawer()
+    groups: dict[tuple[str, str, str, str, str], list[Case]] = defaultdict(list)
+    keys: dict[tuple[str, str, str, str, str], tuple[Origin | None, str]] = {}
+    for said in every:
+        at, pattern = shelf.place.get(said.cloth_id), drawer.by_id.get(said.pattern_id)
+        if at is None or pattern is None:
+            continue
+        cloth = shelf.cloths[at]
+        wish = fitting_wish(pattern, Wish(part=said.part or None))
+        answer = one_pairing(drawer, pattern, cloth, wish).checks.get(said.check)
+        value, unit = _value(said.check, said.window, cloth)
+        side, edge, origin = _edge(answer, value) if answer else ("", None, None)
+        place = (origin.table, origin.row, origin.field) if origin and origin.table else ("", said.window, "")
+        group = (said.check, *place, side)
+        groups[group].append(Case(said, shelf.records[at], pattern, value, edge))
+        keys[group] = (origin, unit)
+    found = []
+    for group, cases in groups.items():
+        origin, unit = keys[group]
+        milder = sum(_harshness(case.said) < 0 for case in cases)
+        text = _proposal(group[-1], origin, unit, cases)
+        found.append(Disagreement(group[0], origin, group[-1], unit, cases, milder, len(cases) - milder, text))
+    return sorted(found, key=lambda each: -len(each.cases))
+
+
+def _proposal(side: str, origin: Origin | None, unit: str, cases: list[Case]) -> str:
+    """Which number to look at, and what it would have to be for most of these cases to agree."""
+    milder = [case for case in cases if _harshness(case.said) < 0]
+    values = sorted(case.value for case in milder if case.value is not None)
+    where = f"“{origin.row}”, {origin.field}" if origin and origin.row else "the words of the envelope"
+    if len(milder) * 2 < len(cases):
+        return f"Hands are stricter here: look whether {where} reaches too far."
+    if not values or origin is None or origin.value is None:
+        return f"Hands are milder here: look at {where}."
+    reach = values[int((len(values) - 1) * 0.75)] if side == "high" else values[int((len(values) - 1) * 0.25)]
+    way = "up to" if side == "high" else "down to"
+    if (side == "high" and reach <= origin.value) or (side == "low" and reach >= origin.value):
+        return f"Hands are milder here although {where} ({origin.value:g} {unit}) would let it in: look at the padding."
+    return f"Look at {where}: it is {origin.value:g} {unit}; three in four of these would agree with {way} {reach:.3g} {unit}."
+
+
+def counted(shop: Shop) -> dict[str, int]:
+    """How often hands agreed and disagreed, and how many garments were made up."""
+    with shop.database.work() as work:
+        every = hand_verdicts(work)
+    return {
+        "all": len(every),
+        "agree": sum(each.verdict == each.rules for each in every),
+        "made up": sum(each.made for each in every),
+    }

@@ -1,0 +1,54 @@
+"""Patterns against cloths as a grid, the best of each, and who is left out."""
+
+from __future__ import annotations
+
+from flask import Blueprint, Response, render_template, request
+
+from nematex.usecases.matrix_view import BLOCK, Asked, best_for_cloths, best_for_patterns, grid, grid_csv, left_out
+from nematex.usecases.ranking import read_wish
+from nematex.web.rooms.common import download, shop, whole_number
+
+room = Blueprint("matrix", __name__, url_prefix="/matrix")
+VIEWS = {
+    "grid": "the grid",
+    "patterns": "best cloths of each pattern",
+    "cloths": "best patterns of each cloth",
+    "left": "left out",
+}
+
+
+def _asked() -> Asked:
+    wish = read_wish(request.args)
+    return Asked(
+        patterns=tuple(request.args.getlist("pattern", type=int)),
+        cloths=tuple(request.args.getlist("cloth", type=int)),
+        pattern_words=request.args.get("p", "")[:200],
+        cloth_words=request.args.get("q", "")[:200],
+        in_stock="in_stock" in request.args,
+        look=wish.look,
+        school=wish.school,
+        pattern_page=max(1, whole_number("pp")),
+        cloth_page=max(1, whole_number("cp")),
+    )
+
+
+@room.get("")
+def page() -> str:
+    view = request.args.get("view", "grid")
+    number = max(1, whole_number("page"))
+    if view == "patterns":
+        rows, total = best_for_patterns(shop(), number)
+        return render_template("matrix/best.html", views=VIEWS, view=view, rows=rows, total=total, page=number, block=BLOCK)
+    if view == "cloths":
+        rows, total = best_for_cloths(shop(), number)
+        return render_template("matrix/best.html", views=VIEWS, view=view, rows=rows, total=total, page=number, block=BLOCK)
+    if view == "left":
+        cloths, patterns = left_out(shop())
+        return render_template("matrix/left.html", views=VIEWS, view=view, cloths=cloths, patterns=patterns)
+    asked = _asked()
+    return render_template("matrix/grid.html", views=VIEWS, view="grid", grid=grid(shop(), asked), asked=asked, block=BLOCK)
+
+
+@room.get("/export.csv")
+def export() -> Response:
+    return download(grid_csv(shop(), _asked()), "pairings.csv", "text/csv; charset=utf-8")
