@@ -38,7 +38,8 @@ Stretch: none""",
      {"code": "BR-50", "name": "Godwit culottes", "house": "Brindlecote", "labels": ["8", "10", "12", "14", "16"],
       "hip": [90, 94, 98, 103, 108], "finished_hip": [104, 108, 112, 117, 122], "difficulty": "easy",
       "options": {"pleats": ["A"], "elastic waist": ["B"]}, "rows": 15, "cloths": {"linen", "viscose twill"},
-      "need": [("A", "main", 115, 2.6, "8"), ("B", "main", 114.3, 2.6289, "8"), ("B", "lining", 150, 0.4, "8")]}),
+      "need": [("A", "main", 115, 2.6, "8"), ("B", "main", 114.3, 2.6289, "8"), ("B", "lining", 150, 0.4, "8")],
+      "notions": "interfacing: 0.5 m of light fusible, 90 cm wide\n1 zip 20 cm, 2 buttons 15 mm, thread"}),
     ("""Siskin tee
 Designer: Ousel & Rye
 For: knits only

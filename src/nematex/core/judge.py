@@ -86,7 +86,8 @@ class Judgement:
         codes = [int(finding.verdict[at]) for finding in found]
         worst = Verdict(max(codes))
         if worst is Verdict.SUITS:
-            deciding = next((f for f in found if _speaks(f, at)), found[0])
+            speaking = [f for f in found if _speaks(f, at)] or found
+            deciding = next((f for f in speaking if f.window), speaking[0])  # a number says more than a word
             reason, *remedies = deciding.say(cloth, worst)
         else:
             said = [f.say(cloth, Verdict(code)) if code else ("", "") for f, code in zip(found, codes, strict=True)]

@@ -177,6 +177,10 @@ class _Reader:
             self.views, rest = viewed
         if self._amounts(line, rest) or self._measurement(line, rest) or line_unit(rest) == rest.strip().strip("()").casefold():
             line.field = line.field or self.section
+            if self.section == "interfacing" and re.search(
+                r"fusible|sew|woven|knit|light|medium|firm|canvas", rest, re.IGNORECASE
+            ):
+                self.draft.add_text("notions", f"interfacing: {rest}")
             return
         if self.section in ("interfacing", "contrast"):
             self._take(line, "notions", f"{rest} {self.section}" if self.section not in rest else rest)
@@ -293,6 +297,9 @@ class _Reader:
         viewed = views_of(text)
         if viewed is None:
             return False
+        if self.section == "notions" and viewed[1]:
+            self._take(line, "notions", text)
+            return True
         self.views, rest = viewed
         if self.section in TEXTS:
             self.section = ""
@@ -334,15 +341,12 @@ class _Reader:
     def _options(self, views: list[str], text: str) -> None:
         """The details of a view become options that other views can borrow."""
         for word in self._details(text):
-            detail = self.tables.details.find_within(word)
             twin = next((each for each in self.draft.options if key(each["name"]) == key(word)), None)
             if twin:
                 twin["views"] = list(dict.fromkeys([*twin["views"], *views]))
             else:
                 part = next((kind.name for kind in self.tables.parts.rows if key(kind.name) in key(word)), "")
-                self.draft.options.append(
-                    {"name": word, "part": part, "views": list(views), "details": [detail.name if detail else word]}
-                )
+                self.draft.options.append({"name": word, "part": part, "views": list(views), "details": [word]})
         self._flags(text)
 
     def _flags(self, text: str) -> None:
@@ -480,7 +484,7 @@ class _Reader:
 
     def _header(self, line: Line, text: str) -> bool:
         cells = [cell.strip() for cell in _CELLS.split(text)]
-        if len(cells) < 3 and not (len(cells) == 2 and "\t" in line.text):
+        if len(cells) < 3 and not (len(cells) == 2 and re.search(r"[\t|]", line.text)):
             return False
         columns = [self._column(cell) for cell in cells]
         names = {column[0] for column in columns if column}
