@@ -80,7 +80,8 @@ def corrected(tables: Tables, corrections: Iterable[Correction]) -> Tables:
             by_table.setdefault(each.table, {})[each.row, each.field] = each.value
     if not by_table:
         return tables
-    hands, words = by_table.get("hand words", {}), by_table.get("weight words", {})
+    hands, ruled_out = by_table.get("hand words", {}), by_table.get("hand words ruled out", {})
+    words = by_table.get("weight words", {})
     return replace(
         tables,
         lexicon=_lexicon(tables, by_table["cloth names"]) if "cloth names" in by_table else tables.lexicon,
@@ -93,6 +94,7 @@ def corrected(tables: Tables, corrections: Iterable[Correction]) -> Tables:
             for row in tables.weight_words
         ),
         pattern_hands={name: _hand(word, hands) for name, word in tables.pattern_hands.items()},
+        avoid_hands={name: _hand(word, ruled_out) for name, word in tables.avoid_hands.items()},
         details=_details(tables.details, by_table.get("details", {})),
         judging=_judging(tables.judging, by_table.get("judging", {})),
     )
@@ -104,8 +106,9 @@ def shipped(tables: Tables, table: str, row: str, field: str) -> float | None:
     found: Any = None
     if table == "cloth names" and row in tables.lexicon.index:
         found = getattr(tables.lexicon.get(row), f"{stem}_{end}", None)
-    elif table == "hand words" and row in tables.pattern_hands:
-        found = tables.pattern_hands[row].bend_cm
+    elif table in ("hand words", "hand words ruled out"):
+        words = tables.pattern_hands if table == "hand words" else tables.avoid_hands
+        found = words[row].bend_cm if row in words else None
     elif table == "weight words":
         found = next(
             (getattr(w, f"{stem}_{end}", None) for w in tables.weight_words if f"{w.word} ({w.structure})" == row), None

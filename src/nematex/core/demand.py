@@ -87,8 +87,8 @@ def _avoided_bend(reading: Reading, tables: Tables) -> Window | None:
         tolerance,
         tuple(f"not “{word}”" for word, _ in reading.avoid_hands),
         "drape ruled out",
-        Origin(f"not “{low_word}”", "hand words", low.word, "bend_lo_cm", low.bend_cm.low),
-        Origin(f"not “{high_word}”", "hand words", high.word, "bend_hi_cm", high.bend_cm.high),
+        Origin(f"not “{low_word}”", "hand words ruled out", low.word, "bend_lo_cm", low.bend_cm.low),
+        Origin(f"not “{high_word}”", "hand words ruled out", high.word, "bend_hi_cm", high.bend_cm.high),
     )
 
 
@@ -116,19 +116,20 @@ def _by_ease(pattern: Pattern, wish: Wish, structure: str, tables: Tables) -> Wi
     )
 
 
-def _implied_cross(structure: str, rows: list[ClothType], tolerance: float) -> Window | None:
+def _implied_cross(structure: str, named: list[NamedCloths], tables: Tables) -> Window | None:
     """Where a knit pattern names cloths but no number, about the least stretch among them is wanted."""
-    lows = [row.stretch_cross_pct.low for row in rows if row.structure == "knit"]
-    if structure != "knit" or not lows:
+    rows = [(item.words, tables.lexicon.get(name)) for item in named for name in item.types]
+    knits = [(words, row) for words, row in rows if row.structure == "knit"]
+    if structure != "knit" or not knits:
         return None
-    first = min((row for row in rows if row.structure == "knit"), key=lambda row: row.stretch_cross_pct.low)
-    origin = Origin(first.name, "cloth names", first.name, "stretch_cross_lo_pct", min(lows))
+    words, row = min(knits, key=lambda each: each[1].stretch_cross_pct.low)
+    low = row.stretch_cross_pct.low
     return Window(
-        low=min(lows),
-        tolerance_low=min(lows) * tolerance,
+        low=low,
+        tolerance_low=low * tables.judging["words"]["implied_tolerance"],
         sources=("the knits named",),
         name="stretch of the list",
-        low_from=origin,
+        low_from=Origin(words, "cloth names", row.name, "stretch_cross_lo_pct", low),
     )
 
 
@@ -246,7 +247,7 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None
                 _stretch_words(pattern.min_stretch_length_pct, asked_length, reading),
             )
         ),
-        implied_cross=None if asked_cross else maybe(_implied_cross(structure, rows, judging["words"]["implied_tolerance"])),
+        implied_cross=None if asked_cross else maybe(_implied_cross(structure, named, tables)),
         ease_cross=maybe(_by_ease(pattern, wish, structure, tables)),
         max_cross=maybe(_most_stretch(reading, tables)),
         named=frozenset(lexicon.index[row.name] for row in rows),

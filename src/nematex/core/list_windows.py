@@ -6,7 +6,7 @@ The list is a sample: it tells weight and drape. Common practice, no source; pad
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import inf, log
 from statistics import median
 
@@ -25,11 +25,11 @@ def of_structure(named: Iterable[NamedCloths], structure: str, tables: Tables) -
         fit = tuple(row.name for row in rows if structure == "either" or (row.structure == "knit") == (structure == "knit"))
         if not fit and structure == "knit" and len(item.types) > 1:
             # 'cotton' or 'rayon' among knits is no lawn and no challis: it is the jersey of that fibre, or nothing.
-            fit = tables.lexicon.knits.get(key(item.words.removeprefix(f"{item.weight} ")), ())
+            fit = tables.lexicon.knits.get(key(item.noun or item.words), ())
         elif not fit:
             fit = item.types
         if fit:
-            kept.append(NamedCloths(item.words, fit, item.weight, item.gsm, item.condition, item.part))
+            kept.append(replace(item, types=fit))
     return kept
 
 
@@ -50,7 +50,7 @@ def of_the_lists_weight(named: list[NamedCloths], reading: Reading, tables: Tabl
             if inside >= fits * (row.weight_gsm.high - row.weight_gsm.low) or key(name) == key(item.words):
                 fit.append(name)
         narrow = tuple(fit) if fit and len(item.types) > 1 and not item.weight else item.types
-        kept.append(NamedCloths(item.words, narrow, item.weight, item.gsm, item.condition, item.part))
+        kept.append(replace(item, types=narrow))
     return kept
 
 
@@ -75,7 +75,7 @@ def near_the_rest(named: list[NamedCloths], tables: Tables) -> list[NamedCloths]
                 and abs(row.bend_cm.middle - bend) <= rule["group_drape_cm"]
             )
         )
-        kept.append(NamedCloths(item.words, near or item.types, None, item.gsm, item.condition, item.part))
+        kept.append(replace(item, types=near or item.types))
     return kept
 
 
@@ -106,9 +106,16 @@ def _of_table(words: str, table: str, row: str, stem: str, unit: str, span: Rang
     return Piece(span, low, Origin(words, table, row, f"{stem}_hi_{unit}", span.high))
 
 
-def _weight_word_piece(word: str, kind: str, tables: Tables) -> Piece:
+def _weight_word_piece(word: str, kind: str, reading: Reading, tables: Tables) -> Piece:
     row = tables.weight_word(word, kind)
-    return _of_table(f"“{word}”", "weight words", f"{row.word} ({row.structure})", "pattern", "gsm", row.pattern_gsm)
+    return _of_table(
+        f"“{reading.weight_said.get(word, word)}”",
+        "weight words",
+        f"{row.word} ({row.structure})",
+        "pattern",
+        "gsm",
+        row.pattern_gsm,
+    )
 
 
 def _own_piece(item: NamedCloths, row: ClothType, said: Piece | None) -> Piece:
@@ -136,18 +143,18 @@ def _without_avoided(hull: Piece | None, kind: str, reading: Reading, tables: Ta
     """What the weight words of "not suitable" leave; a cloth that the list itself names is never ruled out by one."""
     for word in reading.avoid_weights:
         row = tables.weight_word(word, kind)
-        of = f"{row.word} ({row.structure})"
+        of, said = f"{row.word} ({row.structure})", f"not “{reading.weight_said.get(word, word)}”"
         span = hull.range if hull else Range(0.0, inf)
         first = Origin("nothing heavier or lighter is named")
         low_from, high_from = (hull.low_from, hull.high_from) if hull else (first, first)
         if word in ("heavy", "medium to heavy"):
             limit = row.cloth_gsm.low
             if span.low < limit < span.high:
-                from_words = Origin(f"not “{word}”", "weight words", of, "cloth_lo_gsm", limit)
+                from_words = Origin(said, "weight words", of, "cloth_lo_gsm", limit)
                 hull = Piece(Range(span.low, limit), low_from, from_words)
         elif span.high > row.cloth_gsm.high > span.low:
             limit = row.cloth_gsm.high
-            hull = Piece(Range(limit, span.high), Origin(f"not “{word}”", "weight words", of, "cloth_hi_gsm", limit), high_from)
+            hull = Piece(Range(limit, span.high), Origin(said, "weight words", of, "cloth_hi_gsm", limit), high_from)
     return hull
 
 
@@ -155,7 +162,7 @@ def weight_window(kind: str, named: list[NamedCloths], reading: Reading, tables:
     """The span in g/m² of the weight words, the named cloths and the numbers bound to them."""
     rows = _rows(named, kind, tables)
     words = reading.weights_for(kind)
-    said = [_weight_word_piece(word, kind, tables) for word in words]
+    said = [_weight_word_piece(word, kind, reading, tables) for word in words]
     pieces = said + [_own_piece(item, row, _hull(said)) for item, row in rows]
     pieces += [Piece(item.gsm, Origin(item.words), Origin(item.words)) for item in named if item.gsm]
     hull = _without_avoided(_hull(pieces), kind, reading, tables)
@@ -171,7 +178,7 @@ def weight_window(kind: str, named: list[NamedCloths], reading: Reading, tables:
         high * (1 + pad),
         low * over,
         high * over if high < inf else 0.0,
-        _sources(words, named),
+        _sources([reading.weight_said.get(word, word) for word in words], named),
         f"weight list {kind}",
         hull.low_from,
         hull.high_from,

@@ -31,6 +31,12 @@ class Requirement:
     use: str = "main"
 
 
+def same_view(one: str, other: str) -> bool:
+    """'A' and 'A knee' are one view; 'A knee' and 'A midi' are not."""
+    short, long = sorted((one.casefold(), other.casefold()), key=len)
+    return short == long or long.startswith(f"{short} ")
+
+
 @dataclass(frozen=True, slots=True)
 class Option:
     """Something that views differ in and that can be mixed: a collar, a sleeve, ties. No views: every view has it."""
@@ -107,12 +113,16 @@ class Pattern:
     @property
     def views(self) -> tuple[str, ...]:
         """The views, in the order of the cloth table and then of the options."""
-        of_table = [row.view for row in self.requirements if row.use == "main"]
-        return tuple(dict.fromkeys([*of_table, *(view for option in self.options for view in option.views)]))
+        found = list(dict.fromkeys(row.view for row in self.requirements if row.use == "main"))
+        for option in self.options:
+            found += [view for view in option.views if not any(same_view(view, each) for each in found)]
+        return tuple(found)
 
     def usual_options(self, view: str | None) -> tuple[Option, ...]:
         """What a view has as it is drawn; without a view, everything that any view has."""
-        return tuple(each for each in self.options if view is None or not each.views or view in each.views)
+        return tuple(
+            each for each in self.options if view is None or not each.views or any(same_view(view, v) for v in each.views)
+        )
 
 
 @dataclass(frozen=True, slots=True)

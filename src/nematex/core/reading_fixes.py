@@ -6,6 +6,7 @@ A fix speaks of words and not of places, so it stays when the envelope's text ch
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 from nematex.core.envelope import NamedCloths, Reading
 from nematex.core.lexicon import key
@@ -19,7 +20,7 @@ def _renamed(named: list[NamedCloths], words: str, cloths: tuple[str, ...]) -> l
         if key(item.words) != key(words):
             kept.append(item)
         elif cloths:
-            kept.append(NamedCloths(item.words, cloths, item.weight, item.gsm, item.condition, item.part))
+            kept.append(replace(item, types=cloths))
     return kept
 
 

@@ -6,14 +6,17 @@ import json
 from datetime import date
 from importlib.resources import files
 
+from nematex.core.pattern import Wish
 from nematex.store.cloths import change_cloth
 from nematex.store.database import Database
 from nematex.store.programmes import add_pick, save_programme
 from nematex.store.readings import add_photo
 from nematex.store.records import Photo, Pick
 from nematex.store.settings import put
+from nematex.usecases.hands import decide
 from nematex.usecases.importing import apply, import_patterns, send
 from nematex.usecases.made_up import made_up_photo
+from nematex.usecases.ranking import one_pairing
 from nematex.usecases.shelf import Shop
 
 SHOP_NAME = "Marrowstone Cloth Room"
@@ -34,6 +37,7 @@ def load_demo(database: Database) -> bool:
     if found is None or found.faults or faults or not saved:
         raise RuntimeError(f"the demo files have faults: {found.faults if found else ''} {faults}")
     _load_programmes(shop)
+    _load_hands(shop)
     _photograph(shop)
     with database.work() as work:
         put(work, "shop", SHOP_NAME)
@@ -49,6 +53,18 @@ def _photograph(shop: Shop) -> None:
                 taken = made_up_photo(record, 1)
                 number = add_photo(work, Photo(0, record.id, "swatch", taken.content, taken.px_per_cm))
                 change_cloth(work, record.id, {"photo_id": number})
+
+
+def _load_hands(shop: Shop) -> None:
+    """What the made-up presenter found when she made things up."""
+    shelf, drawer = shop.shelf(), shop.drawer()
+    cloths = {record.code: at for at, record in enumerate(shelf.records)}
+    patterns = {record.code: record for record in drawer.records}
+    for said in json.loads(_read("hands.json")):
+        pattern, at = patterns[said["pattern"]], cloths[said["cloth"]]
+        pairing = one_pairing(drawer, pattern, shelf.cloths[at], Wish())
+        given = {**said, "made": "1" if said["made"] else ""}
+        decide(shop, pattern, shelf.records[at], pairing, given)
 
 
 def _load_programmes(shop: Shop) -> None:

@@ -6,6 +6,8 @@ sentence or to a word that turns it ("use", "instead"); "without the tucks" belo
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from nematex.core.envelope.numbers import Figure, lift_figures
 from nematex.core.envelope.reading import Condition, NamedCloths, Reading
 from nematex.core.envelope.words import Item, items, normalise
@@ -98,7 +100,7 @@ class _Reader:
         """'denim (8 to 10 oz)': a weight in brackets belongs to the noun before them."""
         cloths = self.reading.avoid_cloths if self.avoid else self.reading.cloths
         last = cloths[-1]
-        cloths[-1] = self._named(last.words, last.types, self.weight, self.gsm, last.condition, last.part)
+        cloths[-1] = self._named(last.noun, last.types, self.weight, self.gsm, last.condition, last.part)
         self.weight = self.gsm = None
 
     def _on_such(self, item: Item, found: list[Item], at: int) -> None:
@@ -110,6 +112,7 @@ class _Reader:
     def _on_weight(self, item: Item, found: list[Item], at: int) -> None:
         self._flush_weight()
         self.weight, self.carried = item.value, None
+        self.reading.weight_said[item.value] = item.words.removesuffix(" weight")
 
     def _on_figure(self, item: Item, found: list[Item], at: int) -> None:
         figure = self.figures[item.value]
@@ -229,8 +232,9 @@ class _Reader:
         kept = types
         if (weight or gsm) and len(types) > 1:
             kept = self._of_weight(types, weight, gsm)
-        said = f"{weight} {words}" if weight and weight not in words else words
-        return NamedCloths(said, kept, weight, gsm, condition, part)
+        written = self.reading.weight_said.get(weight, weight) if weight else ""
+        said = f"{written} {words}" if written and written not in words else words
+        return NamedCloths(said, kept, weight, gsm, condition, part, words)
 
     def _of_weight(self, types: tuple[str, ...], weight: str | None, gsm: Range | None) -> tuple[str, ...]:
         lexicon = self.tables.lexicon
@@ -281,7 +285,7 @@ class _Reader:
         cloths = self.reading.avoid_cloths if self.avoid else self.reading.cloths
         for number in self.run:
             old = cloths[number]
-            cloths[number] = NamedCloths(old.words, old.types, old.weight, old.gsm, condition, old.part)
+            cloths[number] = replace(old, condition=condition)
 
     def _on_for(self, item: Item, found: list[Item], at: int) -> int:
         """'for the sleeves' and 'for view B' belong to the cloths just named."""
@@ -301,7 +305,7 @@ class _Reader:
         cloths = self.reading.avoid_cloths if self.avoid else self.reading.cloths
         for number in self.run:
             old = cloths[number]
-            cloths[number] = NamedCloths(old.words, old.types, old.weight, old.gsm, old.condition, part)
+            cloths[number] = replace(old, part=part)
 
     def _on_part(self, item: Item, found: list[Item], at: int) -> None:
         """'Sleeves: dotted tulle' and 'sleeves in tulle' bind what follows, to the end of the sentence."""

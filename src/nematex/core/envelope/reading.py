@@ -19,7 +19,7 @@ class Condition:
 
 @dataclass(frozen=True, slots=True)
 class NamedCloths:
-    """Cloth types that one noun on the envelope stands for, narrowed by the weight bound to it."""
+    """Cloth types that one noun on the envelope stands for, narrowed by the weight bound to it, in the words written."""
 
     words: str
     types: tuple[str, ...]
@@ -27,6 +27,7 @@ class NamedCloths:
     gsm: Range | None = None
     condition: Condition | None = None
     part: str | None = None
+    noun: str = ""
 
 
 @dataclass
@@ -37,6 +38,7 @@ class Reading:
     structures: set[str] = field(default_factory=set)
     cloths: list[NamedCloths] = field(default_factory=list)
     weights: list[str] = field(default_factory=list)
+    weight_said: dict[str, str] = field(default_factory=dict)  # weight word → as it is written: 'very light' → 'thin'
     weight_structures: dict[str, str] = field(default_factory=dict)  # 'light wovens' says nothing of knits
     hands: list[tuple[str, HandWord]] = field(default_factory=list)
     fibres: list[str] = field(default_factory=list)
