@@ -76,7 +76,8 @@ def test_the_pairing_page_and_the_command_line_say_the_same(page: Page, site: Si
         cloth = shelf.records[place]
         facts = cloth.facts
         given = {n: getattr(facts, n) for n in ("name", "cloth", "fibres", "structure", "weight_gsm", "width_cm", "hand",
-                 "sheer", "bending_length_cm", "drape_coefficient_pct", "stretch_cross_pct", "stretch_length_pct", "recovery_pct",
+                 "sheer", "bending_length_cm", "drape_coefficient_pct", "stretch_cross_pct", "stretch_length_pct",
+                 "recovery_pct",
                  "thickness_mm", "nap", "shrink_length_pct",
                  "deadstock")}  # fmt: skip
         printed = {"direction": facts.print.direction, "scale_cm": facts.print.scale_cm}

@@ -88,7 +88,7 @@ def test_assess_reads_one_or_a_list_and_faults_end_with_two(tmp_path: Path) -> N
     assert not (tmp_path / ".nematex/state.json").exists()
 
 
-@pytest.mark.parametrize("side", ["input", "output"])
+@pytest.mark.parametrize("side", ["input", "output", "matrix", "envelope"])
 def test_the_published_schema_is_the_models_own(side: str, tmp_path: Path) -> None:
     printed = nematex(tmp_path, "assess", "--schema", side).stdout
     assert json.loads((ROOT / f"docs/assess-{side}.schema.json").read_text()) == json.loads(printed)

@@ -19,9 +19,11 @@ def _parser() -> argparse.ArgumentParser:
     start.add_argument("--no-demo", action="store_true", help="do not load the made-up shop on the first run")
     commands.add_parser("stop", help="stop both")
     commands.add_parser("status", help="say what is running")
+    from nematex.command.assess import SCHEMAS
+
     assess = commands.add_parser("assess", help="judge pairings given as JSON; no database needed")
     assess.add_argument("file", nargs="?", default="-", help="a JSON file, or - for standard input")
-    assess.add_argument("--schema", choices=("input", "output"), help="print the JSON Schema of the input or output")
+    assess.add_argument("--schema", choices=SCHEMAS, help="print the JSON Schema of an input, or of the output")
     for name, what in (("swatch", "read a photo of flat cloth"), ("disc", "read a photo of a draped 30 cm disc, from above")):
         photo = commands.add_parser(name, help=f"{what}; prints JSON, no database needed")
         photo.add_argument("photo", help="a JPEG, PNG or WebP file; the picture's vertical is the cloth's length")

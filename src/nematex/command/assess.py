@@ -6,16 +6,19 @@ import json
 import sys
 from pathlib import Path
 
+from pydantic import BaseModel
+
 from nematex.core.errors import FieldFault
 from nematex.usecases.assess import assess_text
-from nematex.usecases.assess_schema import PairingIn, PairingOut
+from nematex.usecases.assess_schema import EnvelopeIn, MatrixIn, PairingIn, PairingOut
+
+SCHEMAS: dict[str, type[BaseModel]] = {"input": PairingIn, "output": PairingOut, "matrix": MatrixIn, "envelope": EnvelopeIn}
 
 
 def run_assess(file: str, schema: str | None) -> int:
     """Print the answers; a fault in the input is raised as FieldFault and ends with exit code 2."""
     if schema:
-        model = PairingIn if schema == "input" else PairingOut
-        print(json.dumps(model.model_json_schema(), indent=2))
+        print(json.dumps(SCHEMAS[schema].model_json_schema(), indent=2))
         return 0
     try:
         text = sys.stdin.buffer.read().decode("utf-8-sig") if file == "-" else Path(file).read_text(encoding="utf-8-sig")

@@ -13,6 +13,7 @@ from dataclasses import replace
 from decimal import Decimal
 from pathlib import Path
 
+from nematex.command.bench_matrix import made_up_patterns, time_grid, time_matrix
 from nematex.command.bench_photos import confusion, large_upload
 from nematex.command.mariadb import LocalMariaDB
 from nematex.core.cloth import ClothFacts, known_cloth
@@ -24,6 +25,7 @@ from nematex.core.pattern import Pattern, Wish
 from nematex.demo.load import load_demo
 from nematex.store.cloths import save_cloths
 from nematex.store.database import Database
+from nematex.store.patterns import save_patterns
 from nematex.store.records import ClothRecord
 from nematex.tables import trade_tables
 from nematex.usecases.exchange import cloths_xlsx
@@ -124,6 +126,7 @@ def _pages(count: int) -> None:
             load_demo(database)
             with database.work() as work:
                 save_cloths(work, made_up_cloths(count))
+                save_patterns(work, made_up_patterns(40))
             _time_pages(database)
             _query_plans(database)
             _import_xlsx(database, count)
@@ -157,6 +160,8 @@ def _time_pages(database: Database) -> None:
         spent.sort()
         p95 = spent[int(0.95 * len(spent)) - 1]
         print(f"pages: {name}: median {statistics.median(spent):.0f} ms, p95 {p95:.0f} ms of {REQUESTS} (wanted under 150)")
+    shelf, drawer = shop.shelf(), shop.drawer()
+    time_grid(client, [each.id for each in shelf.records], [each.id for each in drawer.records])
     print(f"memory: this process, server and client in one, {_memory_mb():.0f} MB (wanted under 300)")
 
 
@@ -197,6 +202,7 @@ def run_bench(count: int) -> int:
     """Print every figure; nothing is asserted."""
     print(f"{os.cpu_count()} cores; {len(trade_tables().lexicon.types)} cloth names")
     _core(count)
+    time_matrix(made_up_cloths(count))
     large_upload()
     confusion()
     _pages(count)

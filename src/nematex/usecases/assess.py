@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import json
-from typing import Any
+from typing import Any, TypeVar
 
-from pydantic import ValidationError
+from pydantic import BaseModel, ValidationError
 
 from nematex.core.cloth import Cloth, ClothFacts, Print, known_cloth
 from nematex.core.demand import Demand, demand
@@ -15,7 +15,10 @@ from nematex.core.judge import CheckAnswer
 from nematex.core.pairing import Pairing, pair
 from nematex.core.pattern import EdgeFix, Option, Part, Pattern, ReadingFix, Requirement, Size, Wish
 from nematex.tables import trade_tables
-from nematex.usecases.assess_schema import ClothIn, PairingIn, PartIn, PatternIn, ReadingFixIn
+from nematex.usecases.assess_more import assess_envelope, assess_matrix, more
+from nematex.usecases.assess_schema import ClothIn, EnvelopeIn, MatrixIn, PairingIn, PartIn, PatternIn, ReadingFixIn
+
+M = TypeVar("M", bound=BaseModel)
 
 
 def cloth_facts(data: ClothIn) -> ClothFacts:
@@ -107,30 +110,47 @@ def answer(pairing: Pairing) -> dict[str, Any]:
 
 def assess_one(raw: Any) -> dict[str, Any]:
     """Judge one pairing given as plain JSON values; raises FieldFault naming field, value and choices."""
-    try:
-        data = PairingIn.model_validate(raw)
-    except ValidationError as fault:
-        raise _as_field_fault(fault) from None
+    data = _checked(PairingIn, raw)
     cloth, asked = parse(data)
-    return answer(pair(cloth, asked, trade_tables()))
+    pairing = pair(cloth, asked, trade_tables())
+    found = answer(pairing)
+    mixed = {name: known_cloth(cloth_facts(each), trade_tables()) for name, each in data.mixed.items()}
+    beyond = more(data, pairing, mixed)
+    return {**found, "more": beyond} if beyond else found
 
 
-def _as_field_fault(fault: ValidationError) -> FieldFault:
+def assess_any(raw: Any) -> dict[str, Any]:
+    """One pairing, a matrix ("cloths" and "patterns") or a pasted envelope ("envelope"); raises FieldFault."""
+    if isinstance(raw, dict) and "envelope" in raw:
+        return assess_envelope(_checked(EnvelopeIn, raw).envelope)
+    if isinstance(raw, dict) and "cloths" in raw:
+        data = _checked(MatrixIn, raw)
+        return assess_matrix(data, [cloth_facts(each) for each in data.cloths], [pattern_facts(each) for each in data.patterns])
+    return assess_one(raw)
+
+
+def _checked(model: type[M], raw: Any) -> M:
+    try:
+        return model.model_validate(raw)
+    except ValidationError as fault:
+        raise _as_field_fault(fault, model) from None
+
+
+def _as_field_fault(fault: ValidationError, model: Any) -> FieldFault:
     first = fault.errors(include_url=False)[0]
     field = ".".join(str(step) for step in first["loc"]) or "input"
     value = first["input"]
     shown = value if not isinstance(value, (dict, list)) else "…"
     rule = first["msg"].removeprefix("Value error, ")
     if first["type"] == "extra_forbidden":
-        return FieldFault(field, shown, f"is not a field here; choose from {', '.join(_fields(first['loc']))}")
+        return FieldFault(field, shown, f"is not a field here; choose from {', '.join(_fields(first['loc'], model))}")
     if first["type"] == "missing":
         return FieldFault(field, "", "is missing")
     return FieldFault(field, shown, rule[:1].lower() + rule[1:])
 
 
-def _fields(path: tuple[int | str, ...]) -> list[str]:
+def _fields(path: tuple[int | str, ...], model: Any) -> list[str]:
     """The field names allowed where an unknown one stood."""
-    model: Any = PairingIn
     for step in path[:-1]:
         if isinstance(step, int):
             continue
@@ -155,7 +175,7 @@ def assess_text(text: str) -> str:
     answers = []
     for number, one in enumerate(raw if many else [raw]):
         try:
-            answers.append(assess_one(one))
+            answers.append(assess_any(one))
         except FieldFault as fault:
             place = f"[{number}]." if many else ""
             raise FieldFault(f"{place}{fault.field}", fault.value, fault.rule) from None

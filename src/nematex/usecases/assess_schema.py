@@ -163,8 +163,27 @@ class PatternIn(Strict):
     reading_fixes: list[ReadingFixIn] = Field(default_factory=list, max_length=60)
 
 
+class BodyIn(Strict):
+    """Whose size: body measurements, the ease wanted, and whether it is worn over other clothes."""
+
+    bust_cm: Body | None = None
+    waist_cm: Body | None = None
+    hip_cm: Body | None = None
+    high_bust_cm: Body | None = None
+    ease_cm: Annotated[float, Field(ge=-50, le=100, allow_inf_nan=False)] | None = None
+    over: bool = False
+
+
+class HangIn(Strict):
+    """As what it is hung: a silhouette with its length and gather ratio, else the usual ones."""
+
+    garment: ShortText = "A-line skirt"
+    length_cm: Annotated[float, Field(gt=0, le=200)] | None = None
+    gather: Annotated[float, Field(ge=1, le=5)] | None = None
+
+
 class PairingIn(Strict):
-    """One pairing to be judged."""
+    """One pairing to be judged; `tell`, `hang`, `body` and `mixed` ask for more than the verdict."""
 
     cloth: ClothIn
     pattern: PatternIn
@@ -174,11 +193,30 @@ class PairingIn(Strict):
     look: Literal["structured", "balanced", "flowing"] = "balanced"
     school: Literal["list", "hand"] = "hand"
     options: list[ShortText] | None = Field(default=None, description="Options made; left out: as the view is drawn.")
+    tell: list[Literal["why", "beneath", "sizes"]] = Field(default_factory=list, max_length=10)
+    hang: HangIn | None = None
+    body: BodyIn | None = None
+    mixed: dict[str, ClothIn] = Field(default_factory=dict, description="Part of the garment → its own cloth.", max_length=20)
 
     @field_validator("view", "size", mode="before")
     @classmethod
     def _as_text(cls, value: Any) -> Any:
         return str(value) if isinstance(value, int) and not isinstance(value, bool) else value
+
+
+class MatrixIn(Strict):
+    """Every pattern against every cloth."""
+
+    cloths: list[ClothIn] = Field(min_length=1, max_length=20000)
+    patterns: list[PatternIn] = Field(min_length=1, max_length=2000)
+    look: Literal["structured", "balanced", "flowing"] = "balanced"
+    school: Literal["list", "hand"] = "hand"
+
+
+class EnvelopeIn(Strict):
+    """A pasted envelope to be read into the fields of a pattern."""
+
+    envelope: Annotated[str, Field(max_length=20000)]
 
 
 VerdictWord = Literal["suits", "with care", "unproven", "against"]
@@ -215,3 +253,6 @@ class PairingOut(Strict):
     cautions: list[str]
     amount: AmountOut | None
     unread: list[str]
+    more: dict[str, Any] | None = Field(
+        default=None, description="why, beneath, hang, sizes and mixed, each only where it was asked for."
+    )

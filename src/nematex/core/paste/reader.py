@@ -73,7 +73,7 @@ class _Reader:
                 return
         if self.section in TEXTS:
             self._take(line, self.section, text)
-        elif self.draft.texts.get("name") or line.number > 3 or len(text) > LONGEST_TITLE or _SENTENCE.search(text):
+        elif self.draft.texts.get("name") or self._begun(line) or len(text) > LONGEST_TITLE or _SENTENCE.search(text):
             self._loose(line, text)
         else:
             self._title(line, text)
@@ -87,6 +87,10 @@ class _Reader:
         else:
             self.draft.add_text(name, text)
         line.field = line.field or name
+
+    def _begun(self, line: Line) -> bool:
+        """Whether it is too late for a title: tables or cloths have been read, or it is not near the top."""
+        return line.number > 3 or bool(self.draft.sizes or self.draft.requirements or self.draft.texts.get("recommended"))
 
     # -- headings ------------------------------------------------------------------------------------
 
