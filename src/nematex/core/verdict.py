@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 from enum import IntEnum
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -70,7 +71,7 @@ class Window:
         return self.low + share * (self.high - self.low)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Column:
     """Estimates of one quantity for n cloths, as parallel arrays."""
 
@@ -81,6 +82,25 @@ class Column:
 
     def take(self, index: npt.NDArray[np.intp]) -> Column:
         return Column(self.low[index], self.high[index], self.best[index], self.known[index])
+
+    @cached_property
+    def point(self) -> Mask:
+        """Where the estimate is a single value."""
+        found: Mask = ~(self.high - self.low > 1e-9)
+        return found
+
+    @cached_property
+    def per_width(self) -> Floats:
+        """1 over the width of the range; 0 for a point."""
+        with np.errstate(divide="ignore", invalid="ignore"):
+            found: Floats = np.where(self.point, 0.0, 1.0 / (self.high - self.low))
+        return found
+
+    @cached_property
+    def firm(self) -> Mask:
+        """Where it is measured or stated."""
+        found: Mask = self.known >= Known.STATED
+        return found
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,27 +123,25 @@ class Compared:
 
 def share_inside(column: Column, low: float, high: float) -> Floats:
     """Share of each range that lies within [low, high]; a single point counts as 0 or 1."""
-    width = column.high - column.low
-    overlap = np.minimum(column.high, high) - np.maximum(column.low, low)
-    point = (column.best >= low) & (column.best <= high)
-    with np.errstate(divide="ignore", invalid="ignore"):
-        ranged = np.clip(overlap / width, 0.0, 1.0)
-    return np.where(width > 1e-9, ranged, point.astype(np.float64))
+    overlap = np.minimum(column.high, high)
+    overlap -= np.maximum(column.low, low)
+    overlap *= column.per_width
+    np.clip(overlap, 0.0, 1.0, out=overlap)
+    np.copyto(overlap, (column.best >= low) & (column.best <= high), where=column.point)
+    return overlap
 
 
 def compare(column: Column, window: Window, shares: Shares) -> Compared:
-    """Hold n estimates against one window."""
+    """Hold n estimates against one window: numbers as they are, ranges by the share of them that lies inside."""
     slack = 1e-9  # so that a value on the edge is inside in spite of floating point
     low, high = window.low - slack, window.high + slack
     inside = share_inside(column, low, high)
     tolerated = share_inside(column, low - window.tolerance_low, high + window.tolerance_high)
-    firm = column.known >= Known.STATED
-    by_number = np.where(inside >= 1, Verdict.SUITS, np.where(tolerated > 0, Verdict.WITH_CARE, Verdict.AGAINST))
-    by_share = np.select(
-        [inside >= shares.suits - slack, tolerated >= shares.care - slack, tolerated <= shares.against + slack],
-        [Verdict.SUITS, Verdict.WITH_CARE, Verdict.AGAINST],
-        Verdict.UNPROVEN,
-    )
-    verdict = np.where(firm, by_number, by_share).astype(np.int8)
+    # For a number "inside" is 0 or 1; where it is not, being tolerated at all is with care.
+    verdict = np.full(len(inside), Verdict.UNPROVEN, dtype=np.int8)
+    least = np.where(column.firm, 0.0, shares.against + slack)
+    verdict[tolerated <= least] = Verdict.AGAINST
+    verdict[tolerated >= np.where(column.firm, slack, shares.care - slack)] = Verdict.WITH_CARE
+    verdict[inside >= np.where(column.firm, 1.0, shares.suits - slack)] = Verdict.SUITS
     margin = np.minimum(column.best - window.low, window.high - column.best)
     return Compared(verdict, margin)

@@ -71,7 +71,7 @@ def _listed(bench: Bench) -> Finding:
 
 
 def _excluded(bench: Bench) -> Finding:
-    out = np.isin(bench.cloths.type, list(bench.demand.excluded))
+    out = bench.of_types(bench.demand.excluded)
 
     def say(cloth: Cloth, verdict: Verdict) -> Words:
         return f"The envelope rules out {_kind(cloth)}.", "Choose a cloth from the list, or one that handles like it."
@@ -81,7 +81,7 @@ def _excluded(bench: Bench) -> Finding:
 
 def _conditional(bench: Bench) -> Finding:
     broken = bench.demand.conditional
-    hit = np.isin(bench.cloths.type, list(broken))
+    hit = bench.of_types(broken)
 
     def say(cloth: Cloth, verdict: Verdict) -> Words:
         words = broken[bench.tables.lexicon.index[cloth.type.name]] if cloth.type else ""
@@ -208,7 +208,7 @@ def _press(bench: Bench, least: int, part: str, detail: Detail | None) -> Findin
 
 def _refused(bench: Bench, detail: Detail) -> Finding:
     index = bench.tables.lexicon.index
-    out = np.isin(bench.cloths.type, [index[name] for name in detail.refuses])
+    out = bench.of_types(index[name] for name in detail.refuses)
 
     def say(cloth: Cloth, verdict: Verdict) -> Words:
         unless = f"; with {detail.unless} it would do" if detail.unless else ""

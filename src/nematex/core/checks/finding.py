@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -42,15 +42,22 @@ class Bench:
     def shares(self) -> Shares:
         return Shares(**self.tables.judging["shares"])
 
+    def of_types(self, types: Iterable[int]) -> Mask:
+        """Which cloths are of one of these types; a cloth of no known type (−1) is of none."""
+        chosen = np.zeros(len(self.tables.lexicon.types) + 1, dtype=np.bool_)
+        chosen[list(types)] = True
+        found: Mask = chosen[self.cloths.type]
+        return found
+
     @cached_property
     def named(self) -> Mask:
-        return np.isin(self.cloths.type, list(self.demand.named))
+        return self.of_types(self.demand.named)
 
     @cached_property
     def welcome(self) -> Mask:
         """Cloths that a detail being made calls for by name."""
         index = self.tables.lexicon.index
-        return np.isin(self.cloths.type, [index[n] for d in self.demand.made.all_details for n in d.welcomes])
+        return self.of_types(index[n] for d in self.demand.made.all_details for n in d.welcomes)
 
     def applies(self, detail: Detail) -> Mask:
         """Which cloths a detail speaks of."""

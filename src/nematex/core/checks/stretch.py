@@ -79,7 +79,7 @@ def _knit_in_woven(bench: Bench) -> Mask:
     by_number = np.where(cloths.stretch_cross.best <= window.high + 1e-9, Verdict.WITH_CARE, Verdict.AGAINST)
     by_share = compare(cloths.stretch_cross, Window(high=limit), bench.shares).verdict
     by_share = np.maximum(by_share, Verdict.WITH_CARE)
-    stable = np.isin(cloths.type, list(bench.demand.stable))
+    stable = bench.of_types(bench.demand.stable)
     guessed = np.where(stable & (cloths.stretch_cross.known == Known.TYPICAL), Verdict.WITH_CARE, by_share)
     return np.where(firm, by_number, guessed)
 
