@@ -26,13 +26,18 @@ QUARTER = 25.0  # of 0 to 100 belong to each verdict; data/judging.toml says wha
 
 @dataclass(frozen=True)
 class CheckAnswer:
-    """One check of one pairing. The margin is in the unit of the check; None where it has no number."""
+    """One check of one pairing. The margin is in the unit of the check; None where it has no number.
+
+    `window` is the one to draw, `rule` what decided, `decided_by` its own window if it has one.
+    """
 
     verdict: Verdict
     margin: float | None
     reason: str
     remedy: str
     window: Window | None
+    rule: str = ""
+    decided_by: Window | None = None
 
 
 @dataclass(frozen=True)
@@ -101,6 +106,8 @@ class Judgement:
             reason,
             " ".join(dict.fromkeys(remedy for remedy in remedies if remedy)),
             deciding.window or self.window(check, cloth),
+            deciding.rule,
+            deciding.window,
         )
 
 

@@ -252,6 +252,7 @@ class PickRow(Base):
     size: Mapped[str | None] = mapped_column(String(300))
     look: Mapped[str] = mapped_column(String(20), default="balanced")
     school: Mapped[str] = mapped_column(String(10), default="hand")
+    options: Mapped[list[str] | None] = mapped_column(JSON(none_as_null=True))
 
 
 class UploadRow(Base):

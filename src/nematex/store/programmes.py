@@ -12,7 +12,8 @@ from nematex.store.records import Pick, Programme
 
 
 def _pick(row: PickRow) -> Pick:
-    return Pick(row.id, row.cloth_id, row.pattern_id, row.line, row.view, row.size, row.look, row.school)
+    options = None if row.options is None else tuple(row.options)
+    return Pick(row.id, row.cloth_id, row.pattern_id, row.line, row.view, row.size, row.look, row.school, options)
 
 
 def _picks(work: Work, programme_id: int) -> list[PickRow]:
@@ -64,6 +65,7 @@ def add_pick(work: Work, programme_id: int, pick: Pick) -> None:
             size=pick.size,
             look=pick.look,
             school=pick.school,
+            options=None if pick.options is None else list(pick.options),
         )
     )
 

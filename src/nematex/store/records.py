@@ -159,6 +159,7 @@ class Pick:
     size: str | None = None
     look: str = "balanced"
     school: str = "hand"
+    options: tuple[str, ...] | None = None
 
 
 @dataclass(frozen=True)

@@ -84,8 +84,8 @@ def _hang(cloth: Cloth, given: HangIn) -> dict[str, Any]:
     }
 
 
-def _sizes(data: PairingIn, asked: Demand, cloth: Cloth) -> dict[str, Any]:
-    tables = trade_tables()
+def _sizes(data: PairingIn, pairing: Pairing) -> dict[str, Any]:
+    tables, asked, cloth = trade_tables(), pairing.demand, pairing.cloth
     body = data.body
     choices = (
         choose_size(
@@ -94,7 +94,8 @@ def _sizes(data: PairingIn, asked: Demand, cloth: Cloth) -> dict[str, Any]:
         if body
         else []
     )
-    off_list = asked.structure == "woven" and cloth.structure == "knit"
+    stable = pairing.checks["stretch"].verdict is not Verdict.AGAINST
+    off_list = asked.structure == "woven" and cloth.structure == "knit" and stable
     advice = knit_in_woven(cloth, asked.pattern, data.size, tables) if off_list else None
     return {
         "choices": [{"band": each.band, "size": each.size, "reasons": list(each.reasons)} for each in choices],
@@ -144,7 +145,7 @@ def more(data: PairingIn, pairing: Pairing, mixed: dict[str, Cloth]) -> dict[str
     if data.hang:
         found["hang"] = _hang(cloth, data.hang)
     if data.body or "sizes" in data.tell:
-        found["sizes"] = _sizes(data, asked, cloth)
+        found["sizes"] = _sizes(data, pairing)
     if mixed:
         found["mixed"] = _mixed(data, asked, mixed)
     return found or None

@@ -17,6 +17,7 @@ from nematex.core.pattern import Wish
 from nematex.core.verdict import Origin, Verdict
 from nematex.store.hand_verdicts import add_hand_verdict, hand_verdicts
 from nematex.store.records import ClothRecord, HandVerdict, PatternRecord
+from nematex.usecases.field_words import field_word
 from nematex.usecases.ranking import fitting_wish, one_pairing
 from nematex.usecases.shelf import Shop
 
@@ -42,7 +43,7 @@ def decide(shop: Shop, pattern: PatternRecord, record: ClothRecord, pairing: Pai
         pairing.verdict.word,
         reason,
         name,
-        check.window.name if check.window else "",
+        check.decided_by.name if check.decided_by else check.rule,
         pairing.demand.wish.part or "",
         given.get("by", "").strip()[:60],
         bool(given.get("made")),
@@ -90,6 +91,7 @@ class Disagreement:
 
 
 def _value(check: str, window: str, cloth: Cloth) -> tuple[float | None, str]:
+    """The cloth's number that a window is about, and its unit."""
     if window.startswith("bulk"):
         return cloth.thickness.best, "mm"
     if window.endswith("along"):
@@ -105,7 +107,7 @@ def _value(check: str, window: str, cloth: Cloth) -> tuple[float | None, str]:
 
 def _edge(answer: CheckAnswer, value: float | None) -> tuple[str, float | None, Origin | None]:
     """The edge that the cloth crosses, or the nearer one."""
-    window = answer.window
+    window = answer.decided_by
     if window is None or value is None:
         return "", None, None
     low, high = abs(value - window.low), abs(window.high - value)
@@ -151,17 +153,25 @@ def disagreements(shop: Shop) -> list[Disagreement]:
 def _proposal(side: str, origin: Origin | None, unit: str, cases: list[Case]) -> str:
     """Which number to look at, and what it would have to be for most of these cases to agree."""
     milder = [case for case in cases if _harshness(case.said) < 0]
-    values = sorted(case.value for case in milder if case.value is not None)
-    where = f"“{origin.row}”, {origin.field}" if origin and origin.row else "the words of the envelope"
+    where = _place(origin, cases)
     if len(milder) * 2 < len(cases):
-        return f"Hands are stricter here: look whether {where} reaches too far."
+        return f"Hands are stricter here: look whether {where} lets in too much."
+    values = sorted(case.value for case in milder if case.value is not None)
     if not values or origin is None or origin.value is None:
         return f"Hands are milder here: look at {where}."
     reach = values[int((len(values) - 1) * 0.75)] if side == "high" else values[int((len(values) - 1) * 0.25)]
     way = "up to" if side == "high" else "down to"
     if (side == "high" and reach <= origin.value) or (side == "low" and reach >= origin.value):
-        return f"Hands are milder here although {where} ({origin.value:g} {unit}) would let it in: look at the padding."
-    return f"Look at {where}: it is {origin.value:g} {unit}; three in four of these would agree with {way} {reach:.3g} {unit}."
+        return f"Hands are milder here although {where}, {origin.value:g} {unit}, would let it in: look at what narrows it."
+    most = "three in four of these" if len(values) > 2 else "these two" if len(values) == 2 else "this one"
+    return f"Look at {where}: it is {origin.value:g} {unit}; {most} would agree with {way} {reach:.3g} {unit}."
+
+
+def _place(origin: Origin | None, cases: list[Case]) -> str:
+    """What to look at: a number of a table, a number of the envelope, or a rule that has no number."""
+    if origin is None:
+        return f"the rule “{cases[0].said.window}”"
+    return f"“{origin.row}”, {field_word(origin.field)}" if origin.row else f"the envelope's own number ({origin.words})"
 
 
 def counted(shop: Shop) -> dict[str, int]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from nematex.core.errors import FieldFault
+from nematex.core.notions import of_view, read_notions
 from nematex.core.pairing import Pairing
 from nematex.core.pattern import Wish
 from nematex.store.records import ClothRecord, PatternRecord, Pick, Programme
@@ -30,6 +31,8 @@ class Entry:
     facts: tuple[str, ...]
     amount: str
     price: str
+    made_with: str
+    notions: tuple[str, ...]
 
 
 def _amount(pairing: Pairing, voice: Voice, size: str | None, view: str | None) -> str:
@@ -37,6 +40,15 @@ def _amount(pairing: Pairing, voice: Voice, size: str | None, view: str | None) 
         return ""
     chosen = " ".join(part for part in (f"view {view}" if view else "", f"size {size}" if size else "") if part)
     return f"{voice.length(pairing.amount.length_m)}{f' for {chosen}' if chosen else ' for the largest size of the table'}"
+
+
+def _made_with(pattern: PatternRecord, wish: Wish) -> str:
+    """Where options are mixed: 'with long sleeve; without ties'."""
+    if wish.options is None:
+        return ""
+    left_out = [each.name for each in pattern.facts.options if each.name not in wish.options]
+    said = [f"{word} {', '.join(names)}" for word, names in (("with", wish.options), ("without", left_out)) if names]
+    return "; ".join(said)
 
 
 def entries(programme: Programme, shelf: Shelf, drawer: Drawer, voice: Voice) -> list[Entry]:
@@ -47,7 +59,7 @@ def entries(programme: Programme, shelf: Shelf, drawer: Drawer, voice: Voice) ->
         if at is None or pattern is None:
             continue
         record, cloth = shelf.records[at], shelf.cloths[at]
-        wish = fitting_wish(pattern, Wish(pick.view, pick.size, None, pick.look, pick.school))
+        wish = fitting_wish(pattern, Wish(pick.view, pick.size, None, pick.look, pick.school, pick.options))
         pairing, problem = None, ""
         try:
             pairing = one_pairing(drawer, pattern, cloth, wish)
@@ -64,6 +76,8 @@ def entries(programme: Programme, shelf: Shelf, drawer: Drawer, voice: Voice) ->
                 tuple(voice.facts(cloth)),
                 _amount(pairing, voice, wish.size, wish.view) if pairing else "",
                 voice.price(record.price_per_m, record.currency),
+                _made_with(pattern, wish),
+                tuple(each.words for each in of_view(read_notions(pattern.facts.notions), wish.view)),
             )
         )
     return found

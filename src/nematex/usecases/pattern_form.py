@@ -54,7 +54,7 @@ def _as_texts(flat: dict[str, Any]) -> dict[str, str]:
         f"{part['name']}; {part['fit'] or ''}; {', '.join(part['details'])}" for part in flat.get("parts") or ()
     )
     values["options"] = "\n".join(
-        f"{each['name']}; {each['part']}; {' '.join(each['views'])}; {', '.join(each['details'])}"
+        f"{each['name']}; {each['part']}; {', '.join(each['views'])}; {', '.join(each['details'])}"
         for each in flat.get("options") or ()
     )
     values["requirements"] = "\n".join(_requirement_line(row) for row in flat.get("requirements") or ())
@@ -189,12 +189,18 @@ def _parts(text: str) -> list[dict[str, Any]]:
     return parts
 
 
+def _views(text: str) -> list[str]:
+    """'A, B midi' are two; 'A C', letters alone, are two as well."""
+    words = text.split()
+    return words if all(len(word) == 1 for word in words) else _split(text)
+
+
 def _options(text: str) -> list[dict[str, Any]]:
     options = []
     for line in text.splitlines():
         if line.strip():
             name, part, views, details = [*(piece.strip() for piece in line.split(";")), "", "", ""][:4]
-            options.append({"name": name, "part": part, "views": views.replace(",", " ").split(), "details": _split(details)})
+            options.append({"name": name, "part": part, "views": _views(views), "details": _split(details)})
     return options
 
 

@@ -11,6 +11,7 @@ from nematex.core.bending import bias_bending_length_cm, flexural_rigidity_mg_cm
 from nematex.core.errors import FieldFault
 from nematex.store.database import Database, DatabaseGone
 from nematex.usecases.csv_text import MAX_BYTES as MAX_LIST
+from nematex.usecases.field_words import field_word
 from nematex.usecases.photo_file import MAX_BYTES as MAX_PHOTO
 from nematex.usecases.saying import Voice, colour_word, hand_word
 from nematex.usecases.shelf import Shop
@@ -80,7 +81,7 @@ def create_app(database: Database, key: str) -> Flask:
         figure=words.figure,
         colour_word=colour_word,
         scale_word=words.scale_word,
-        field_word=words.field_word,
+        field_word=field_word,
         pairs=words.pairs,
     )
     _errors(app)

@@ -11,6 +11,7 @@ from flask import Blueprint, render_template, request, session
 from nematex.core.errors import FieldFault
 from nematex.core.pattern import Wish
 from nematex.core.size_advice import knit_in_woven
+from nematex.core.verdict import Verdict
 from nematex.store.programmes import all_programmes
 from nematex.store.records import PatternRecord
 from nematex.usecases.beneath import beneath
@@ -82,6 +83,7 @@ def pairing_page(
     except FieldFault as raised:
         return render_template("error.html", title="Cannot be judged", text=str(raised))
     off_list = pairing.demand.structure == "woven" and cloth.structure == "knit"
+    off_list = off_list and pairing.checks["stretch"].verdict is not Verdict.AGAINST
     return render_template(
         "pairing/one.html",
         record=record,
@@ -90,6 +92,7 @@ def pairing_page(
         wish=wish,
         schools=both_schools(drawer, pattern, cloth, wish),
         measure_of=MEASURE_OF,
+        off_list=off_list,
         advice=knit_in_woven(cloth, pattern.facts, wish.size, drawer.tables) if off_list else None,
         hands=of_pairing(shop(), cloth_id, pattern_id),
         made_options=[each.name for each in pattern.facts.usual_options(wish.view)] if wish.options is None else wish.options,

@@ -90,7 +90,8 @@ def add() -> Response:
     cloth_id, pattern_id = request.form.get("cloth", 0, int), request.form.get("pattern", 0, int)
     find_cloth(cloth_id), find_pattern(pattern_id), _find(programme_id)
     wish = read_wish(request.form)
-    pick = Pick(0, cloth_id, pattern_id, _text("line", LINE_LETTERS), wish.view, wish.size, wish.look, wish.school)
+    line = _text("line", LINE_LETTERS)
+    pick = Pick(0, cloth_id, pattern_id, line, wish.view, wish.size, wish.look, wish.school, wish.options)
     with shop().database.work() as work:
         programme_store.add_pick(work, programme_id, pick)
     session["programme"] = programme_id

@@ -17,6 +17,7 @@ def upgrade() -> None:
     op.add_column("pattern", sa.Column("sold_as", sa.String(length=20), nullable=False, server_default=sa.text("''")))
     for name in ("licence", "envelope"):
         op.add_column("pattern", sa.Column(name, sa.Text(), nullable=False, server_default=sa.text("''")))
+    op.add_column("pick", sa.Column("options", sa.JSON(none_as_null=True), nullable=True))
     op.create_table(
         "rule_fix",
         sa.Column("id", sa.Integer(), nullable=False),
@@ -60,5 +61,6 @@ def upgrade() -> None:
 def downgrade() -> None:
     op.drop_table("hand_verdict")
     op.drop_table("rule_fix")
+    op.drop_column("pick", "options")
     for name in (*LISTS, "sold_as", "licence", "envelope"):
         op.drop_column("pattern", name)
