@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import re
+import time
 from functools import partial
 
 import pytest
@@ -24,11 +25,13 @@ from nematex.core.reading_fixes import waits
 from nematex.core.verdict import Verdict
 from nematex.core.why import why
 from nematex.tables import trade_tables
+from nematex.usecases import whole_matrix
 from nematex.usecases.assess import assess_one
 from nematex.usecases.exchange import flat_pattern
 from nematex.usecases.matrix_view import Asked, grid_csv
 from nematex.usecases.ranking import demand_of
 from nematex.usecases.shelf import Shop
+from nematex.web.app import create_app
 
 TABLES = trade_tables()
 
@@ -191,3 +194,20 @@ def test_a_cloth_between_chiffon_and_denim_is_like_neither() -> None:
     assert soft["verdict"] == "with care"
     assert re.search("Like none of the cloths named: 210 g/m² bending at 1.3 cm", soft["checks"]["fibre"]["reason"])
     assert assess_one({"cloth": {"cloth": "denim", "weight_gsm": 350}, "pattern": wide})["verdict"] == "suits"
+
+
+def test_a_large_shops_matrix_is_worked_out_in_the_background(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(whole_matrix, "AT_ONCE", 10)
+    monkeypatch.setattr(whole_matrix, "PATIENCE_S", 0)
+    app = create_app(demo.database, "test")
+    client = app.test_client()
+    shop: Shop = app.extensions["shop"]
+    reply = client.get("/matrix?view=left")
+    assert "Holding every pattern against every cloth" in reply.text or "Cloths that nothing suits" in reply.text
+    while shop.job(whole_matrix.JOB):
+        time.sleep(0.05)
+    answer = client.get("/matrix/state?then=/matrix?view=left").get_json()
+    assert answer["next"] == "/matrix?view=left"
+    assert client.get("/matrix/state?then=//elsewhere").get_json()["next"] == "/matrix"
+    assert "Cloths that nothing suits" in client.get("/matrix?view=left").text
+    assert "Holding every pattern" not in client.get("/quality").text

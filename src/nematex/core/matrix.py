@@ -53,7 +53,13 @@ def _best(score: Scores, verdict: Codes, count: int) -> npt.NDArray[np.intp]:
     return open_ones[:count]
 
 
-def matrix(cloths: ClothColumns, demands: Sequence[Callable[[], Demand]], tables: Tables, threads: int = 2) -> Matrix:
+def matrix(
+    cloths: ClothColumns,
+    demands: Sequence[Callable[[], Demand]],
+    tables: Tables,
+    threads: int = 2,
+    progress: Callable[[int, int], None] | None = None,
+) -> Matrix:
     """Every pairing; demands are made when their turn comes, so that a thousand are not held at once."""
     size = (len(demands), len(cloths))
     verdict, score = np.zeros(size, np.int8), np.zeros(size, np.float32)
@@ -66,7 +72,9 @@ def matrix(cloths: ClothColumns, demands: Sequence[Callable[[], Demand]], tables
         return {name: possible & (codes == Verdict.UNPROVEN) for name, codes in judged.checks.items()}
 
     with ThreadPoolExecutor(threads) as pool:
-        for found in pool.map(row, range(size[0])):
+        for done, found in enumerate(pool.map(row, range(size[0])), 1):
             for name, open_ones in found.items():
                 unproven[name] += open_ones
+            if progress:
+                progress(done, size[0])
     return Matrix(verdict, score, unproven)

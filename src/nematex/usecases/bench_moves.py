@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import partial
 from typing import Any
 
 from nematex.core.cloth import HOW_KNOWN, known_cloth
 from nematex.core.columns import columns
 from nematex.core.estimate import Known
-from nematex.core.judge import judge
+from nematex.core.matrix import matrix
 from nematex.core.pattern import Wish
 from nematex.core.verdict import Verdict
 from nematex.store.records import ClothRecord, PatternRecord, ReadingRecord
@@ -56,9 +57,10 @@ def moves(drawer: Drawer, record: ClothRecord, readings: Sequence[ReadingRecord]
     """Every pattern judged with the cloth as it is and as it would be."""
     tables = drawer.tables
     pair = columns([known_cloth(each.facts, tables) for each in (record, with_readings(record, readings))], tables)
+    judged = matrix(pair, [partial(demand_of, each, drawer, Wish()) for each in drawer.records], tables)
     moved, before, after = [], Counter[str](), Counter[str]()
-    for pattern in drawer.records:
-        old, new = (Verdict(int(each)).word for each in judge(pair, demand_of(pattern, drawer, Wish()), tables).verdict)
+    for pattern, codes in zip(drawer.records, judged.verdict, strict=True):
+        old, new = (Verdict(int(each)).word for each in codes)
         before[old] += 1
         after[new] += 1
         if old != new:

@@ -7,9 +7,10 @@ from dataclasses import dataclass
 import numpy as np
 import numpy.typing as npt
 
+from nematex.core.judge import NAMES
 from nematex.core.verdict import Verdict
-from nematex.usecases.matrix_view import whole
 from nematex.usecases.shelf import Shop
+from nematex.usecases.whole_matrix import ready, whole
 
 Counts = npt.NDArray[np.int32]
 # Which check a property decides.
@@ -52,6 +53,9 @@ def hanging(shop: Shop) -> Hanging:
     found = shop.remembered(state)
     if isinstance(found, Hanging):
         return found
+    if not ready(shop):  # a large shop's matrix is still being worked out: what hangs on what is said then
+        none = np.zeros(len(shelf.records), dtype=np.int32)
+        return Hanging(none, dict.fromkeys(NAMES, none), 0)
     judged = whole(shop)
     possible = (judged.verdict != Verdict.AGAINST).sum(axis=0, dtype=np.int32)
     made = Hanging(possible, judged.unproven, len(drawer.records))

@@ -11,7 +11,7 @@ import numpy as np
 
 from nematex.core.columns import SET_ASIDE
 from nematex.core.lexicon import key
-from nematex.core.matrix import Matrix, matrix
+from nematex.core.matrix import matrix
 from nematex.core.pattern import Wish
 from nematex.core.verdict import Mask, Verdict
 from nematex.store.records import ClothRecord, PatternRecord
@@ -19,6 +19,7 @@ from nematex.usecases.hands import latest
 from nematex.usecases.price_list import safe_cell
 from nematex.usecases.ranking import demand_of
 from nematex.usecases.shelf import Shop
+from nematex.usecases.whole_matrix import whole
 
 BLOCK = 40
 BEST = 10
@@ -123,18 +124,6 @@ def grid(shop: Shop, asked: Asked) -> Grid:
         ]
         made.append(GridRow(record, cells))
     return Grid(made, cloths, len(patterns), len(places))
-
-
-def whole(shop: Shop) -> Matrix:
-    """Every pattern against every cloth, worked out once for each state of the shop."""
-    shelf, drawer = shop.shelf(), shop.drawer()
-    state = ("matrix", shelf.version, drawer.version)
-    kept = shop.remembered(state)
-    if isinstance(kept, Matrix):
-        return kept
-    found = matrix(shelf.columns, [partial(demand_of, each, drawer, Wish()) for each in drawer.records], drawer.tables)
-    shop.remember(state, found)
-    return found
 
 
 def _garment_cloths(shop: Shop) -> Mask:

@@ -104,7 +104,7 @@ def lacks(shop: Shop) -> list[Lack]:
     today = date.today()
     with shop.database.work() as work:
         readings, picked = spans(work), times_picked(work)
-    state = ("lacks", shelf.version, shop.drawer().version, today, sum(picked.values()))
+    state = ("lacks", shelf.version, shop.drawer().version, hangs.patterns, today, sum(picked.values()))
     kept = shop.remembered(state)
     if isinstance(kept, list):
         return kept

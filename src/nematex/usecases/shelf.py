@@ -107,7 +107,7 @@ class Shop:
         self._rules: tuple[str, Tables] = ("0", trade_tables())
         self.previews: dict[object, Any] = {}  # the last few price lists as they were understood
         self._remembered: dict[str, tuple[tuple[object, ...], object]] = {}
-        self._jobs: dict[int, tuple[int, int]] = {}
+        self._jobs: dict[int | str, tuple[int, int]] = {}
 
     def remember_preview(self, key: object, found: object) -> None:
         with self._lock:
@@ -123,7 +123,7 @@ class Shop:
     def remember(self, state: tuple[object, ...], found: object) -> None:
         self._remembered[str(state[0])] = (state, found)
 
-    def claim_job(self, number: int) -> bool:
+    def claim_job(self, number: int | str) -> bool:
         """Whether a background job of this number may start: one at a time."""
         with self._lock:
             if number in self._jobs:
@@ -131,14 +131,14 @@ class Shop:
             self._jobs[number] = (0, 0)
             return True
 
-    def progress(self, number: int, done: int, total: int) -> None:
+    def progress(self, number: int | str, done: int, total: int) -> None:
         self._jobs[number] = (done, total)
 
-    def release_job(self, number: int) -> None:
+    def release_job(self, number: int | str) -> None:
         with self._lock:
             self._jobs.pop(number, None)
 
-    def job(self, number: int) -> tuple[int, int] | None:
+    def job(self, number: int | str) -> tuple[int, int] | None:
         """How far a running job is: (done, total); None if it does not run here."""
         return self._jobs.get(number)
 

@@ -55,10 +55,10 @@ def _length_m(each: Figure, usual: str) -> float:
     return round(each.value * {"m": 1.0, "yd": 0.9144, "cm": 0.01, "in": 0.0254, "mm": 0.001}[unit], 4)
 
 
-def read_amounts(text: str, usual: str = "", width_cm: float | None = None, only: bool = False) -> Amounts | None:
+def read_amounts(text: str, usual: str = "", only: bool = False) -> Amounts | None:
     """The amounts of one line; None where it holds none.
 
-    `usual` is the section's unit of length, `width_cm` a width said before. With `only`, a length needs no unit.
+    `usual` is the section's unit of length. With `only`, inside a table of amounts, a length needs no unit.
     """
     named = _SIZES.search(text)
     sizes = tuple(read_sizes(named["said"] or named["bracketed"]) or ()) if named else ()
@@ -68,19 +68,19 @@ def read_amounts(text: str, usual: str = "", width_cm: float | None = None, only
     metric = usual != "yd" and not any(each.unit in ("in", "yd") for each in found)
     width = _width(found, body, metric)
     rest = [each for each in found if each is not width]
-    if width is None and width_cm is None:
+    if width is None:
         return None
-    said = line_unit(body[width.end :] if width else body)
+    said = line_unit(body[width.end :])
     unit = said if said in ("m", "yd", "cm") else usual
     if not unit:
-        imperial = width is not None and (width.unit == "in" or (not width.unit and width.value < 70))
+        imperial = width.unit == "in" or (not width.unit and width.value < 70)
         unit = "yd" if imperial else "m"
     if not rest or (not only and not any(each.unit in ("m", "yd", "cm") for each in rest) and len(rest) < 2):
         return None
     lengths = tuple(_length_m(each, unit) for each in rest)
     if any(not 0.05 <= length <= LONGEST_M for length in lengths):
         return None
-    wide = width.cm("in" if width.value < 70 else "cm") if width else width_cm or 0.0
+    wide = width.cm("in" if width.value < 70 else "cm")
     nap = bool(re.search(r"\bnap\b|\bone.way\b|\*\*?(?=\s|\d|$)", text, re.IGNORECASE)) and not re.search(
         r"without nap|no nap|w/o nap", text, re.IGNORECASE
     )

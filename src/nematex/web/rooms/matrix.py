@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from flask import Blueprint, Response, render_template, request
+from flask import Blueprint, Response, jsonify, render_template, request, url_for
 
 from nematex.usecases.matrix_view import BLOCK, Asked, best_for_cloths, best_for_patterns, grid, grid_csv, left_out
 from nematex.usecases.ranking import read_wish
+from nematex.usecases.whole_matrix import JOB, pairings, ready
 from nematex.web.rooms.common import download, shop, whole_number
 
 room = Blueprint("matrix", __name__, url_prefix="/matrix")
@@ -35,6 +36,8 @@ def _asked() -> Asked:
 @room.get("")
 def page() -> str:
     view = request.args.get("view", "grid")
+    if view in VIEWS and view != "grid" and not ready(shop()):
+        return render_template("matrix/progress.html", pairings=pairings(shop()), then=request.full_path)
     number = max(1, whole_number("page"))
     if view == "patterns":
         rows, total = best_for_patterns(shop(), number)
@@ -47,6 +50,15 @@ def page() -> str:
         return render_template("matrix/left.html", views=VIEWS, view=view, cloths=cloths, patterns=patterns)
     asked = _asked()
     return render_template("matrix/grid.html", views=VIEWS, view="grid", grid=grid(shop(), asked), asked=asked, block=BLOCK)
+
+
+@room.get("/state")
+def state() -> Response:
+    """How far the whole matrix is, and where to go when it is there."""
+    done, total = shop().job(JOB) or (0, 0)
+    then = request.args.get("then", "")
+    there = then if then.startswith("/") and not then.startswith("//") else url_for("matrix.page")
+    return jsonify(done=done, total=total, next=there if ready(shop()) else None)
 
 
 @room.get("/export.csv")

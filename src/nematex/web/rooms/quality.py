@@ -6,6 +6,7 @@ from flask import Blueprint, render_template, request
 
 from nematex.core.errors import UnknownChoice
 from nematex.usecases.quality import KINDS, lack_page
+from nematex.usecases.whole_matrix import pairings, ready
 from nematex.web.rooms.common import shop, whole_number
 
 room = Blueprint("quality", __name__, url_prefix="/quality")
@@ -16,4 +17,6 @@ def lacking() -> str:
     kind = request.args.get("kind", "")
     if kind and kind not in KINDS:
         raise UnknownChoice("kind", kind, KINDS, "kind")
+    if not ready(shop()):
+        return render_template("matrix/progress.html", pairings=pairings(shop()), then=request.full_path)
     return render_template("quality/list.html", found=lack_page(shop(), kind, whole_number("page")), kind=kind)
