@@ -142,9 +142,9 @@ Lightweight cottons such as lawn, voile and batiste;
 light linen or viscose if lined.
 Avoid: stiff cloth, large checks""",
      {"cloths": {"cotton lawn", "cotton voile", "batiste"}, "avoid": "stiff cloth, large checks"}),
-    ("""Fabric: rayon, tencel twill, silk noil
+    ("""Fabric: rayon, lyocell twill, silk noil
 Notions: 3/8" elastic for the waist (1 1/2 yds), thread""",
-     {"recommended": "rayon, tencel twill, silk noil", "cloths": {"viscose challis"},
+     {"recommended": "rayon, lyocell twill, silk noil", "cloths": {"viscose challis"},
       "notions": '3/8" elastic for the waist (1 1/2 yds), thread'}),
     ("""Haberdashery
 6 buttons, 12 mm

@@ -71,6 +71,12 @@ class LocalMariaDB:
     def _as_root(self) -> list[str]:
         return ["--user=root"] if os.geteuid() == 0 else []
 
+    def _environment(self) -> dict[str, str]:
+        """With temporary files of its own: a server that starts clears those of every other in a shared folder."""
+        temporary = self.folder / "tmp"
+        temporary.mkdir(parents=True, exist_ok=True)
+        return {**os.environ, "TMPDIR": str(temporary)}
+
     def _install(self) -> None:
         """Make the data folder; a half-made one from an interrupted first run is made again."""
         made = self.data / "mysql" / "global_priv.MAI"
@@ -90,6 +96,7 @@ class LocalMariaDB:
             check=False,
             capture_output=True,
             text=True,
+            env=self._environment(),
         )
         if done.returncode:
             raise RuntimeError(f"mariadb-install-db failed:\n{done.stdout}{done.stderr}")
@@ -133,6 +140,7 @@ class LocalMariaDB:
                 stderr=log,
                 stdin=subprocess.DEVNULL,
                 start_new_session=True,
+                env=self._environment(),
             )
         self._wait(word)
         return self.process.pid

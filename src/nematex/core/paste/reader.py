@@ -8,15 +8,17 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from functools import partial
 
 from nematex.core.envelope import read_envelope
-from nematex.core.paste import facts, sections
+from nematex.core.paste import facts
 from nematex.core.paste.amount_rows import amounts_line
 from nematex.core.paste.columns import column_header, column_row
 from nematex.core.paste.draft import Draft, Line
 from nematex.core.paste.measure_rows import measurement_line, said_again
 from nematex.core.paste.open_state import TABLES, TEXTS, Open
 from nematex.core.paste.options import details_in, note_lining, take
+from nematex.core.paste.sections import begin_table
 from nematex.core.paste.size_rows import on_sizes
 from nematex.core.paste.view_lines import on_views, view_line
 from nematex.core.paste.words import heading, lead_and_rest, plain
@@ -29,12 +31,7 @@ _SENTENCE = re.compile(r"\b(?:suitable|suggested|recommended|designed|made for|w
 HEADINGS: dict[str, Callable[[Open, Line, str, str], bool]] = {
     "sizes": on_sizes,
     "views": on_views,
-    "requirements": sections.on_requirements,
-    "body": sections.on_body,
-    "finished": sections.on_finished,
-    "lining": sections.on_lining,
-    "interfacing": sections.on_interfacing,
-    "contrast": sections.on_contrast,
+    **{name: partial(begin_table, name=name) for name in TABLES},
     "difficulty": facts.on_difficulty,
     "stretch": facts.on_stretch,
     "sold_as": facts.on_sold_as,

@@ -13,7 +13,8 @@ from nematex.core.paste.options import take
 from nematex.core.paste.words import views_of
 
 
-def _table(at: Open, line: Line, name: str, lead: str, rest: str) -> bool:
+def begin_table(at: Open, line: Line, lead: str, rest: str, name: str) -> bool:
+    """A heading that begins the table of this name; what follows it on its line may be its first row."""
     at.section, at.use = name, name if name in USES else "main"
     at.unit = line_unit(lead) or line_unit(rest if not all_figures(rest) else "")
     if not at.unit and "yard" in lead.casefold():
@@ -50,33 +51,3 @@ def _rest_of_table(at: Open, line: Line, rest: str) -> None:
         at.section = "recommended"
     else:
         line.fault = "was not understood as a row of this table"
-
-
-def on_requirements(at: Open, line: Line, lead: str, rest: str) -> bool:
-    """The amounts of the cloth itself."""
-    return _table(at, line, "requirements", lead, rest)
-
-
-def on_body(at: Open, line: Line, lead: str, rest: str) -> bool:
-    """Body measurements."""
-    return _table(at, line, "body", lead, rest)
-
-
-def on_finished(at: Open, line: Line, lead: str, rest: str) -> bool:
-    """Finished measurements."""
-    return _table(at, line, "finished", lead, rest)
-
-
-def on_lining(at: Open, line: Line, lead: str, rest: str) -> bool:
-    """Lining: its amounts, or what is said of it."""
-    return _table(at, line, "lining", lead, rest)
-
-
-def on_interfacing(at: Open, line: Line, lead: str, rest: str) -> bool:
-    """Interfacing: its amounts, and its kind as a notion."""
-    return _table(at, line, "interfacing", lead, rest)
-
-
-def on_contrast(at: Open, line: Line, lead: str, rest: str) -> bool:
-    """The amounts of a second cloth."""
-    return _table(at, line, "contrast", lead, rest)
