@@ -100,13 +100,17 @@ def _words_of(pattern: Pattern) -> str:
 
 def _named(words: str, pattern: Pattern) -> bool:
     """Whether words that an edge is said to come from stand on the envelope, or are one of its details or numbers."""
+    said, _, read_as = words.partition(", read as ")
+    if read_as:
+        return key(said.removeprefix("the ")) in _words_of(pattern) and TABLES.details.find(read_as) is not None
     detail = TABLES.details.find(words.removeprefix("the "))
     if detail:
         aliases = {alias for alias, row in TABLES.details.by_key.items() if row is detail}
         implied = TABLES.garments.find_within(pattern.garment)
-        said = _words_of(pattern)
         sleeps = pattern.nightwear and detail.name == "sleepwear"
-        return any(alias in said for alias in aliases) or bool(implied and detail.name in implied.details) or sleeps
+        return (
+            any(alias in _words_of(pattern) for alias in aliases) or bool(implied and detail.name in implied.details) or sleeps
+        )
     numbers = ("the widest piece", "the cloth table", "least stretch on the envelope", "size ")
     bare = key(words.removeprefix("not ").strip("“”"))
     return words.startswith(numbers) or all(word in _words_of(pattern) for word in bare.split())

@@ -1,3 +1,3 @@
 """Nematex: which cloth suits which pattern, how much it takes, and why."""
 
-__version__ = "0.1.0"
+__version__ = "0.3.0"

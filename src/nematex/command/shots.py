@@ -18,7 +18,25 @@ if TYPE_CHECKING:
     from playwright.sync_api import Page
 
 SIZE = {"width": 1280, "height": 800}
-COMPARED = ("LF-301", "GM-101", "OW-401", "SK-501")
+HUNG = ("LF-301", "GM-106")
+ENVELOPE = """TP-30 Dotterel smock by Tallowby Pattern Works
+View A: knee length with gathers and long sleeves
+View B: midi, shirt collar, elastic cuffs
+Suggested fabrics: light to medium weight wovens such as lawn, challis, double gauze or light linen.
+Not suitable for stiff fabrics.
+Sizes 8 10 12 14 16
+Bust 84 88 92 97 102 cm
+Hip 90 94 98 103 108
+Finished bust 100 104 108 113 118
+Fabric required
+View A
+115 cm  2.6 2.6 2.7 2.8 2.8 m
+150 cm  1.9 1.9 2.0 2.1 2.1
+View B
+45"  3 1/8 3 1/8 3¼ 3⅜ 3⅜ yd
+Notions: 5 buttons 12 mm; 1 m elastic 6 mm
+Level: confident beginner
+We hope you like it!"""
 PHONE = {"width": 390, "height": 844}
 
 
@@ -33,13 +51,16 @@ def _views(shop: Shop) -> dict[str, tuple[str, dict[str, int]]]:
         "cloth": (f"/shelf/{challis}", SIZE),
         "bench": (f"/bench/{cloths['LF-302']}/ramp", SIZE),
         "photo": (_photo(shop, cloths["GM-101"]), SIZE),
-        "compare": (f"/shelf/compare?{'&'.join(f'cloth={cloths[code]}' for code in COMPARED)}", SIZE),
         "quality": ("/quality", SIZE),
-        "patterns": ("/patterns", SIZE),
-        "pattern": (f"/patterns/{skirt}", SIZE),
+        "paste": ("/patterns/new", SIZE),
+        "why": (f"/patterns/{skirt}/why", SIZE),
         "pairing-pattern": (f"/pairing/pattern/{skirt}?look=flowing&view=B+midi%2C+3+tiers&size=16", SIZE),
-        "pairing-cloth": (f"/pairing/cloth/{challis}", SIZE),
         "pairing-one": (f"/pairing/one/{patterns['OR-14']}/{slub}", SIZE),
+        "beneath": (f"/pairing/one/{patterns['OR-12']}/{cloths['LF-312']}/beneath", SIZE),
+        "mixed": (f"/pairing/mixed/{patterns['OR-16']}?cloth.body={cloths['SK-503']}&cloth.sleeve={cloths['LF-317']}", SIZE),
+        "hang": (f"/hang?pattern={skirt}&look=20&{'&'.join(f'cloth={cloths[code]}' for code in HUNG)}", SIZE),
+        "matrix": ("/matrix", SIZE),
+        "hands": ("/hands", SIZE),
         "pairing-phone": (f"/pairing/pattern/{skirt}?look=flowing", PHONE),
         "programme": ("/programmes/1", SIZE),
         "notes": ("/programmes/1/notes", SIZE),
@@ -60,7 +81,13 @@ def _measure(page: Page) -> None:
     page.get_by_role("button", name="What does it come to?").click()
 
 
-ACTS: dict[str, Callable[[Page], None]] = {"bench": _measure}
+def _paste(page: Page) -> None:
+    """An envelope pasted and read, for the picture of the form."""
+    page.get_by_label("The envelope, pasted").fill(ENVELOPE)
+    page.get_by_role("button", name="Read it into the form").click()
+
+
+ACTS: dict[str, Callable[[Page], None]] = {"bench": _measure, "paste": _paste}
 
 
 def _messy_upload(shop: Shop) -> int:

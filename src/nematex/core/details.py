@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
 from nematex.core.errors import UnknownChoice
 from nematex.core.pattern import FITS, Option, Part, Pattern, Wish
@@ -20,6 +21,7 @@ class Making:
     implied: tuple[Detail, ...]
     bifurcated: bool
     unread: tuple[str, ...]
+    said: Mapping[str, str] = field(default_factory=dict)  # detail → the words that it was read from
 
     @property
     def all_details(self) -> tuple[Detail, ...]:
@@ -95,4 +97,5 @@ def making(pattern: Pattern, wish: Wish, tables: Tables) -> Making:
         implied=tuple(detail for detail in implied if detail not in details),
         bifurcated=bool(garment and garment.bifurcated) or any(detail.name == "wide leg" for detail in details),
         unread=tuple(f"detail “{word}”" for word, detail in found if detail is None),
+        said={**dict.fromkeys(implied_names, pattern.garment), **{d.name: word for word, d in reversed(found) if d}},
     )

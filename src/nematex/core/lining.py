@@ -71,7 +71,7 @@ def ways(cloth: Cloth, demand: Demand, main_m: float | None, lining_m: float | N
         "full lining": f"A separate layer: seams hidden, warmer, the cloth still hangs by itself.{knit}",
         "partial lining": "Front and back to the hip or across the seat, like a deep facing; the hem stays light.",
         "underlining": f"Both layers basted and sewn as one: seams invisible, more body. {heavier}, and it bends at "
-        f"{together:.1f} instead of {cloth.bend.best:.1f} cm under a light lining.",
+        f"{together:.1f} instead of {cloth.bend.best:.1f} cm over a light lining.",
         "slip or vest": "Nothing is changed on the garment; say what to wear beneath.",
         "leave it": f"It is {SHEERNESS[level]}. Sleeves may stay sheer in any case.",
     }

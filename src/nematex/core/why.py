@@ -11,6 +11,7 @@ from nematex.core.cloth import ClothFacts, known_cloth
 from nematex.core.columns import columns
 from nematex.core.demand import Demand, demand
 from nematex.core.judge import judge
+from nematex.core.lexicon import key
 from nematex.core.tables import Tables
 from nematex.core.verdict import Origin, Window
 
@@ -57,9 +58,18 @@ def _edges(check: str, window: Window) -> list[Edge]:
     ]
 
 
+def _as_said(edge: Edge, asked: Demand) -> Edge:
+    """A detail in the words of the envelope: 'the tiers, read as gathers'."""
+    name = edge.origin.row
+    said = asked.made.said.get(name, "") if edge.origin.table == "details" else ""
+    if not said or key(said) == key(name):
+        return edge
+    return replace(edge, origin=replace(edge.origin, words=f"the {said}, read as {name}"))
+
+
 def why(asked: Demand, tables: Tables) -> list[Edge]:
     """Every edge of a demand's windows, by check; of an edge set by hand also what was read."""
-    edges = [edge for check, window in _windows(asked, tables) for edge in _edges(check, window)]
+    edges = [_as_said(edge, asked) for check, window in _windows(asked, tables) for edge in _edges(check, window)]
     if not asked.pattern.edge_fixes:
         return edges
     bare = demand(replace(asked.pattern, edge_fixes=()), asked.wish, tables)
