@@ -9,6 +9,7 @@ import numpy as np
 import pytest
 from judged_pairings import PAIRINGS
 from judged_second_round import SECOND_ROUND
+from judged_third_round import THIRD_ROUND
 
 from nematex.core.cloth import ClothFacts, known_cloth
 from nematex.core.columns import columns
@@ -41,6 +42,13 @@ def test_judged_pairings_of_the_second_round(cloth: dict[str, Any], rest: dict[s
     answer = assess_one({"cloth": cloth, **rest})
     assert answer["verdict"] in expected, answer["checks"]
     assert answer["unread"] == []
+
+
+@pytest.mark.parametrize(("cloth", "rest", "expected", "why"), THIRD_ROUND, ids=[f"{n}" for n in range(len(THIRD_ROUND))])
+def test_judged_pairings_of_the_third_round(cloth: dict[str, Any], rest: dict[str, Any], expected: set[str], why: str) -> None:
+    answer = assess_one({"cloth": cloth, **rest})
+    assert answer["verdict"] in expected, (why, answer["checks"])
+    jsonschema.validate({"cloth": cloth, **rest}, PairingIn.model_json_schema())
 
 
 def test_the_whole_is_as_good_as_its_worst_check() -> None:

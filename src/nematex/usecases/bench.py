@@ -19,6 +19,7 @@ from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.estimate import Known, Range
 from nematex.core.measuring import disc_area_cm2, shrinkage_pct, weight_from_bolt_gsm, weight_from_piece_gsm
 from nematex.core.photo.see_through import see_through
+from nematex.core.photo.swatch import REPORTED
 from nematex.core.plausible import doubt
 from nematex.core.quantities import to_number
 from nematex.core.readings import disagree, drifts, outliers, repeats
@@ -27,8 +28,6 @@ from nematex.core.units import gsm_from_oz_yd2, oz_yd2_from_gsm
 from nematex.store.records import ClothRecord, ReadingRecord
 from nematex.tables import properties, trade_tables
 from nematex.usecases.bench_measures import TONES, Field, Measure, Method
-
-SURE = 0.6  # below this a photo's reading is asked about
 
 
 @dataclass
@@ -181,7 +180,7 @@ def _disc(sheet: _Sheet) -> None:
         drape, counted = sheet.needed("drape"), sheet.one("folds", False)
         folds = f"{counted:.0f} folds" if counted is not None else "the folds cannot be counted surely"
         sheet.say(f"Drape coefficient {drape:.1f} %, {folds}.")
-        if sheet.needed("sure") < SURE:
+        if sheet.needed("sure") < REPORTED:
             sheet.out.doubts.append(
                 "The disc hardly stands out from the table. Use a darker or lighter ground and take it again."
             )

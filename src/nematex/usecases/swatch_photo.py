@@ -11,6 +11,7 @@ from nematex.core.cloth import DIRECTIONS
 from nematex.core.colour import to_hex
 from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.estimate import Known
+from nematex.core.photo.swatch import REPORTED
 from nematex.core.quantities import to_number
 from nematex.store import cloths as cloth_store
 from nematex.store import readings as reading_store
@@ -30,7 +31,7 @@ LENGTHS = {
 }
 WORDS = {"kind": ("print_kind", PRINT_KINDS), "direction": ("print_direction", DIRECTIONS)}
 NOT_SURE = "not sure"
-SURE, FAIRLY = 0.85, 0.6
+SURE = 0.85  # from here on "sure"; from what is reported at all on, "fairly sure"
 INSTRUMENT = "swatch photo"
 
 
@@ -44,11 +45,11 @@ class Answer:
 
     @property
     def word(self) -> str:
-        return "sure" if self.confidence >= SURE else "fairly sure" if self.confidence >= FAIRLY else NOT_SURE
+        return "sure" if self.confidence >= SURE else "fairly sure" if self.confidence >= REPORTED else NOT_SURE
 
     @property
     def offered(self) -> Any:
-        return self.value if self.confidence >= FAIRLY and self.value != "unsure" else None
+        return self.value if self.confidence >= REPORTED and self.value != "unsure" else None
 
 
 def keep_photo(shop: Shop, record: ClothRecord, content: bytes, px_per_cm: str, wide_cm: str) -> int:
