@@ -27,10 +27,12 @@ from nematex.core.why import why
 from nematex.tables import trade_tables
 from nematex.usecases import whole_matrix
 from nematex.usecases.assess import assess_one
-from nematex.usecases.exchange import flat_pattern
+from nematex.usecases.exchange import flat_pattern, patterns_json
+from nematex.usecases.importing import import_patterns
 from nematex.usecases.matrix_view import Asked, grid_csv
 from nematex.usecases.ranking import demand_of
 from nematex.usecases.shelf import Shop
+from nematex.usecases.why_view import drop_rule, edges_of, rules_set, set_edge
 from nematex.web.app import create_app
 
 TABLES = trade_tables()
@@ -215,3 +217,37 @@ def test_a_large_shops_matrix_is_worked_out_in_the_background(demo: Shop, monkey
     assert client.get("/matrix/state?then=//elsewhere").get_json()["next"] == "/matrix"
     assert "Cloths that nothing suits" in client.get("/matrix?view=left").text
     assert "Holding every pattern" not in client.get("/quality").text
+
+
+def test_corrections_outlive_an_import_and_cannot_turn_a_range_about(demo: Shop) -> None:
+    record = next(each for each in demo.drawer().records if each.code == "TP-21")
+    given = {"window": "weight list woven", "side": "high", "value": "180", "reason": "two lengths in stock are heavier"}
+    set_edge(demo, record, Wish(), given)
+    text = patterns_json([record])  # as it was before the correction
+    import_patterns(demo, "again.json", text.encode())
+    after = next(each for each in demo.drawer().records if each.code == "TP-21")
+    assert [fix.value for fix in after.facts.edge_fixes] == [180]
+    with pytest.raises(FieldFault, match="before it begins"):
+        set_edge(demo, after, Wish(), {**given, "side": "low", "value": "190"})
+
+    for side, value in (("high", "400"), ("low", "300")):
+        set_edge(demo, record, Wish(), {**given, "scope": "rule", "side": side, "value": value})
+    first, second = rules_set(demo)
+    with pytest.raises(FieldFault, match="would end before it begins"):
+        drop_rule(demo, first.id)  # 300 to 150
+    drop_rule(demo, second.id)
+    drop_rule(demo, first.id)
+    assert rules_set(demo) == []
+    assert demo.drawer().tables is TABLES
+
+
+def test_a_rule_set_here_moves_shelf_and_drawer_together(demo: Shop) -> None:
+    record = next(each for each in demo.drawer().records if each.code == "BR-42")
+    edges = [row for rows in edges_of(demo.drawer(), record, Wish()).values() for row in rows]
+    cloth = next(row for row in edges if row.edge.origin.table == "cloth names" and row.rule)
+    given = {"window": cloth.edge.window, "side": cloth.edge.side, "value": str(cloth.rule * 1.2 if cloth.rule else 0),
+             "reason": "ours run heavier", "scope": "rule"}  # fmt: skip
+    assert set_edge(demo, record, Wish(), given) is not None
+    name = cloth.edge.origin.row
+    assert demo.drawer().tables is demo.shelf().tables
+    assert demo.drawer().tables.lexicon.get(name) != TABLES.lexicon.get(name)

@@ -248,7 +248,7 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None
             )
         ),
         implied_cross=None if asked_cross else maybe(_implied_cross(structure, named, tables)),
-        ease_cross=maybe(_by_ease(pattern, wish, structure, tables)),
+        ease_cross=None if made.band else maybe(_by_ease(pattern, wish, structure, tables)),
         max_cross=maybe(_most_stretch(reading, tables)),
         named=frozenset(lexicon.index[row.name] for row in rows),
         conditional={lexicon.index[name]: words for name, words in broken.items()},

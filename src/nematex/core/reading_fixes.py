@@ -25,9 +25,9 @@ def _renamed(named: list[NamedCloths], words: str, cloths: tuple[str, ...]) -> l
 
 
 def with_reading_fixes(reading: Reading, fixes: Sequence[ReadingFix], tables: Tables) -> Reading:
-    """The reading, changed in place, as the fixes say; raises KeyError on a cloth name the lexicon lacks."""
+    """The reading, changed in place, as the fixes say; a cloth name that the lexicon lacks means nothing."""
     for fix in fixes:
-        cloths = tuple(tables.lexicon.get(name).name for name in fix.cloths)
+        cloths = tuple(name for name in fix.cloths if name in tables.lexicon.index)
         reading.cloths = _renamed(reading.cloths, fix.words, cloths)
         reading.avoid_cloths = _renamed(reading.avoid_cloths, fix.words, cloths)
         if any(key(fix.words) == key(words) for words in reading.unread):

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
+from itertools import islice
 
 import numpy as np
 import numpy.typing as npt
@@ -17,6 +19,7 @@ from nematex.usecases.shelf_columns import NEAR
 from nematex.usecases.shelf_filter import CHOICES, ShelfFilter
 
 PAGE = 40
+OFFERED = 200  # so many cloths a list to choose from holds
 
 
 @dataclass(frozen=True)
@@ -114,3 +117,15 @@ def browse_patterns(drawer: Drawer, chosen: Filters) -> list[PatternRecord]:
         if all(word in key(f"{record.code} {record.facts.name} {record.facts.garment} {record.house}") for word in words)
         and (not chosen.structure or record.facts.structure == chosen.structure)
     ]
+
+
+def offered_cloths(shelf: Shelf, words: str, chosen: Iterable[int]) -> list[ClothRecord]:
+    """The cloths that a list offers: those already chosen, and the first that the words find."""
+    asked, always = key(words).split(), set(chosen)
+    first = [record for record in shelf.records if record.id in always]
+    found = (
+        record
+        for record, text in zip(shelf.records, shelf.search_keys, strict=True)
+        if record.id not in always and all(word in text for word in asked)
+    )
+    return first + list(islice(found, OFFERED))

@@ -7,10 +7,11 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from nematex.core.errors import FieldFault, UnknownChoice
+from nematex.core.pattern import Pattern
 from nematex.store import patterns as pattern_store
 from nematex.store import uploads
 from nematex.store.cloths import cloth_values
-from nematex.store.records import ClothRecord, ReadingRecord, Upload
+from nematex.store.records import ClothRecord, PatternRecord, ReadingRecord, Upload
 from nematex.usecases.csv_text import MAX_BYTES, SheetText
 from nematex.usecases.exchange import flat_cloth, read_patterns, sheet_from_file
 from nematex.usecases.list_columns import guess_mapping, import_fields
@@ -202,9 +203,26 @@ def bad_rows(shop: Shop, upload_id: int) -> str | None:
     return bad_rows_csv(found.sheet.header, found.rows) if found else None
 
 
+def _with_corrections(record: PatternRecord, old: Pattern | None) -> PatternRecord:
+    """A file that says nothing of corrections leaves the shop's own as they are."""
+    if old is None:
+        return record
+    facts = record.facts
+    return replace(
+        record,
+        facts=replace(
+            facts,
+            edge_fixes=facts.edge_fixes or old.edge_fixes,
+            reading_fixes=facts.reading_fixes or old.reading_fixes,
+        ),
+    )
+
+
 def import_patterns(shop: Shop, filename: str, content: bytes) -> tuple[int, list[RowFault]]:
     """Save the good patterns of a file; returns how many, and the faults of the others."""
     records, faults = read_patterns(content, filename)
+    known = {record.code.casefold(): record.facts for record in shop.drawer().records}
+    records = [_with_corrections(record, known.get(record.code.casefold())) for record in records]
     if records:
         with shop.database.work() as work:
             pattern_store.save_patterns(work, records)

@@ -170,5 +170,8 @@ def rules_set(shop: Shop) -> list[RuleFix]:
 
 
 def drop_rule(shop: Shop, fix_id: int) -> None:
+    """Back to the number that ships; raises FieldFault where another number set here would then turn a range about."""
+    left = [Correction(each.place, each.row, each.field, each.value) for each in rules_set(shop) if each.id != fix_id]
+    corrected(trade_tables(), left)
     with shop.database.work() as work:
         unset_rule(work, fix_id)

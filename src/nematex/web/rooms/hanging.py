@@ -8,6 +8,7 @@ from flask import Blueprint, render_template, request
 
 from nematex.core.errors import FieldFault
 from nematex.core.silhouettes import SILHOUETTES
+from nematex.usecases.browsing import offered_cloths
 from nematex.usecases.hang_view import hang_view
 from nematex.web.rooms.common import find_pattern, shop
 from nematex.web.silhouette import cowl_paths, disc_path, draw
@@ -32,10 +33,11 @@ def page() -> str:
     found = _found()
     if found["view"] is None and found["fault"].field == "garment":
         raise found["fault"]
+    chosen = request.args.getlist("cloth", type=int)
+    offered = offered_cloths(shop().shelf(), request.args.get("find", "")[:200], chosen)
     return render_template(
-        "hang/page.html", **found, kinds=SILHOUETTES.values(), shelf=shop().shelf(), asked=request.args,
-        chosen=request.args.getlist("cloth", type=int), drawer=shop().drawer()
-    )  # fmt: skip
+        "hang/page.html", **found, kinds=SILHOUETTES.values(), offered=offered, asked=request.args, chosen=chosen
+    )
 
 
 @room.get("/drawing")

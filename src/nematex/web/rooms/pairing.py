@@ -15,6 +15,7 @@ from nematex.core.verdict import Verdict
 from nematex.store.programmes import all_programmes
 from nematex.store.records import PatternRecord
 from nematex.usecases.beneath import beneath
+from nematex.usecases.browsing import offered_cloths
 from nematex.usecases.hands import latest, of_pairing
 from nematex.usecases.mixed import mixed, part_names, read_choices
 from nematex.usecases.ranking import both_schools, fitting_wish, one_pairing, rank_cloths, rank_patterns, read_wish
@@ -125,4 +126,5 @@ def several(pattern_id: int) -> str:
     wish, names = fitting_wish(pattern, read_wish(request.args)), part_names(pattern.facts)
     chosen = read_choices(request.args, names)
     found = mixed(shop().shelf(), drawer, pattern, chosen, wish)
-    return render_template("pairing/mixed.html", pattern=pattern, found=found, chosen=chosen, wish=wish, shelf=shop().shelf())
+    offered = offered_cloths(shop().shelf(), request.args.get("find", "")[:200], chosen.values())
+    return render_template("pairing/mixed.html", pattern=pattern, found=found, chosen=chosen, wish=wish, offered=offered)

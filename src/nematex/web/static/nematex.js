@@ -94,7 +94,7 @@ document.addEventListener("alpine:init", () => {
   Alpine.data("hangs", () => ({
     asked: 0,
     soon(event) {
-      if (["garment", "cloth"].includes(event.target.name)) return;
+      if (["garment", "cloth", "find"].includes(event.target.name)) return;
       this.draw();
     },
     again() { this.$root.requestSubmit(); },
