@@ -9,6 +9,7 @@ import pytest
 
 from nematex.core.cowl import cowl
 from nematex.core.draped_disc import draped_disc
+from nematex.core.elastica import curve, drawn_curve
 from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.hang_words import alone, compared, cowl_alone, cowl_compared
 from nematex.core.hem import POINTS, Cut, fold_depth_cm, fold_length_cm, hang
@@ -54,6 +55,13 @@ def test_stiffer_cloth_stands_further_out_and_folds_less(name: str) -> None:
         assert (np.diff(each.fall_cm) >= 0).all()
         assert each.fall_cm[-1] <= cut_of(name).length_cm + 1e-9
         assert (each.radius_cm <= np.array(cut_of(name).pattern_radius_cm) + 1e-9).all()
+
+
+@pytest.mark.parametrize("length", [0.1, 0.3, 1.0, 1.3, 2.0, 2.4, 4.4, 6.0, 10.0, 30.0, 50.0])
+def test_a_curve_for_drawing_is_the_solved_one_within_a_hair(length: float) -> None:
+    drawn, solved = drawn_curve(length), curve(length, 60)
+    assert drawn.reach[-1] == pytest.approx(solved.reach[-1], rel=0.006)
+    assert drawn.drop[-1] == pytest.approx(solved.drop[-1], rel=0.006, abs=0.001)
 
 
 def test_trousers_hang_nearly_alike() -> None:

@@ -6,7 +6,7 @@ takes one byte and a score four, so that ten thousand cloths and a thousand patt
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 
@@ -15,7 +15,7 @@ import numpy.typing as npt
 
 from nematex.core.columns import ClothColumns
 from nematex.core.demand import Demand
-from nematex.core.judge import NAMES, judge
+from nematex.core.judge import NAMES, Judgement, judge
 from nematex.core.tables import Tables
 from nematex.core.verdict import Codes, Verdict
 
@@ -53,6 +53,12 @@ def _best(score: Scores, verdict: Codes, count: int) -> npt.NDArray[np.intp]:
     return open_ones[:count]
 
 
+def _passes(judged: Judgement) -> dict[str, npt.NDArray[np.bool_]]:
+    """Per check, where it leaves a possible pairing unproven."""
+    possible = judged.verdict != Verdict.AGAINST
+    return {name: possible & (codes == Verdict.UNPROVEN) for name, codes in judged.checks.items()}
+
+
 def matrix(
     cloths: ClothColumns,
     demands: Sequence[Callable[[], Demand]],
@@ -68,13 +74,18 @@ def matrix(
     def row(at: int) -> dict[str, npt.NDArray[np.bool_]]:
         judged = judge(cloths, demands[at](), tables)
         verdict[at], score[at] = judged.verdict, judged.score
-        possible = judged.verdict != Verdict.AGAINST
-        return {name: possible & (codes == Verdict.UNPROVEN) for name, codes in judged.checks.items()}
+        return _passes(judged)
 
-    with ThreadPoolExecutor(threads) as pool:
-        for done, found in enumerate(pool.map(row, range(size[0])), 1):
+    def gather(rows: Iterable[dict[str, npt.NDArray[np.bool_]]]) -> None:
+        for done, found in enumerate(rows, 1):
             for name, open_ones in found.items():
                 unproven[name] += open_ones
             if progress:
                 progress(done, size[0])
+
+    if threads == 1:
+        gather(map(row, range(size[0])))
+    else:
+        with ThreadPoolExecutor(threads) as pool:
+            gather(pool.map(row, range(size[0])))
     return Matrix(verdict, score, unproven)

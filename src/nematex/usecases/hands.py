@@ -171,7 +171,7 @@ def _place(origin: Origin | None, cases: list[Case]) -> str:
     """What to look at: a number of a table, a number of the envelope, or a rule that has no number."""
     if origin is None:
         return f"the rule “{cases[0].said.window}”"
-    return f"“{origin.row}”, {field_word(origin.field)}" if origin.row else f"the envelope's own number ({origin.words})"
+    return f"“{origin.row}” ({field_word(origin.field)})" if origin.row else f"the envelope's own number ({origin.words})"
 
 
 def counted(shop: Shop) -> dict[str, int]:

@@ -8,19 +8,21 @@ from dataclasses import dataclass
 from functools import partial
 
 import numpy as np
+import numpy.typing as npt
 
 from nematex.core.columns import SET_ASIDE
 from nematex.core.lexicon import key
 from nematex.core.matrix import matrix
 from nematex.core.pattern import Wish
-from nematex.core.verdict import Mask, Verdict
+from nematex.core.verdict import Codes, Mask, Verdict
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.hands import latest
 from nematex.usecases.price_list import safe_cell
 from nematex.usecases.ranking import demand_of
 from nematex.usecases.shelf import Shop
-from nematex.usecases.whole_matrix import whole
+from nematex.usecases.whole_matrix import known, whole
 
+WORDS = {int(verdict): verdict.word for verdict in Verdict}
 BLOCK = 40
 BEST = 10
 KEPT = 60  # how many cloths without a pattern, and patterns without a cloth, are listed
@@ -28,11 +30,12 @@ KEPT = 60  # how many cloths without a pattern, and patterns without a cloth, ar
 
 @dataclass(frozen=True)
 class Cell:
-    """One pairing of the grid: the rules' verdict, and the hands' where somebody gave one."""
+    """One pairing of the grid: the rules' verdict in a word, and the hands' where it is another."""
 
-    cloth: ClothRecord
-    verdict: Verdict
-    score: float
+    cloth_id: int
+    cloth_name: str
+    word: str
+    mark: str
     hand: str
 
 
@@ -96,7 +99,8 @@ def _chosen_cloths(shop: Shop, asked: Asked) -> list[int]:
     shelf = shop.shelf()
     keep: Mask = np.ones(len(shelf.records), dtype=np.bool_)
     if asked.cloths:
-        keep = np.array([record.id in asked.cloths for record in shelf.records], dtype=np.bool_)
+        keep = np.zeros(len(shelf.records), dtype=np.bool_)
+        keep[[shelf.place[each] for each in asked.cloths if each in shelf.place]] = True
     elif len(keep):
         keep = ~shelf.columns.used_for(*SET_ASIDE)
     if asked.in_stock:
@@ -108,22 +112,34 @@ def _chosen_cloths(shop: Shop, asked: Asked) -> list[int]:
 
 def grid(shop: Shop, asked: Asked) -> Grid:
     """One block of at most 40 patterns by 40 cloths."""
-    shelf, drawer = shop.shelf(), shop.drawer()
+    shelf, _drawer = shop.shelf(), shop.drawer()
     patterns, places = _chosen_patterns(shop, asked), _chosen_cloths(shop, asked)
     rows = patterns[(asked.pattern_page - 1) * BLOCK : asked.pattern_page * BLOCK]
     block = np.array(places[(asked.cloth_page - 1) * BLOCK : asked.cloth_page * BLOCK], dtype=np.intp)
     cloths = [shelf.records[at] for at in block]
-    found = matrix(shelf.columns.take(block), [partial(demand_of, each, drawer, asked.wish) for each in rows], drawer.tables)
+    verdicts = _block(shop, asked, rows, block)
     hands = latest(shop)
     made = []
-    for line, record in enumerate(rows):
-        said = [hands.get((cloth.id, record.id)) for cloth in cloths]
-        cells = [
-            Cell(cloth, Verdict(int(found.verdict[line, at])), float(found.score[line, at]), hand.verdict if hand else "")
-            for at, (cloth, hand) in enumerate(zip(cloths, said, strict=True))
-        ]
+    for record, codes in zip(rows, verdicts.tolist(), strict=True):
+        cells = []
+        for cloth, code in zip(cloths, codes, strict=True):
+            word, said = WORDS[code], hands.get((cloth.id, record.id))
+            hand = said.verdict if said and said.verdict != word else ""
+            cells.append(Cell(cloth.id, cloth.facts.name, word, word.replace(" ", "-"), hand))
         made.append(GridRow(record, cells))
     return Grid(made, cloths, len(patterns), len(places))
+
+
+def _block(shop: Shop, asked: Asked, rows: list[PatternRecord], block: npt.NDArray[np.intp]) -> Codes:
+    """The verdicts of some patterns and cloths: taken from the whole matrix where it is known, else worked out."""
+    shelf, drawer = shop.shelf(), shop.drawer()
+    kept = known(shop) if asked.wish == Wish() else None
+    if kept is not None:
+        line = {record.id: at for at, record in enumerate(drawer.records)}
+        found: Codes = kept.verdict[[line[record.id] for record in rows]][:, block]
+        return found
+    demands = [partial(demand_of, each, drawer, asked.wish) for each in rows]
+    return matrix(shelf.columns.take(block), demands, drawer.tables, threads=1).verdict
 
 
 def _garment_cloths(shop: Shop) -> Mask:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import threading
 from dataclasses import dataclass
 from functools import cached_property
@@ -27,6 +28,7 @@ from nematex.tables import trade_tables
 from nematex.usecases.shelf_columns import ShelfColumns, shelf_columns
 
 PREVIEWS = 3
+LARGE = 1000  # cloths
 
 
 @dataclass(frozen=True)
@@ -94,6 +96,13 @@ class Drawer:
     @cached_property
     def readings(self) -> dict[int, Reading]:
         return {record.id: read_pattern(record.facts, self.tables) for record in self.records}
+
+
+def _settle(shelf: Shelf) -> None:
+    """Take a large shelf out of the garbage collector's rounds, which would walk all of it while pages wait."""
+    if len(shelf.records) >= LARGE and shelf.columns:
+        gc.collect()
+        gc.freeze()
 
 
 class Shop:
@@ -168,6 +177,7 @@ class Shop:
             with self._lock:
                 if self._shelf is None or self._shelf.version != version:
                     self._shelf = Shelf(version, cloth_store.all_cloths(work), self._tables(work, rules), self._shelf)
+                    _settle(self._shelf)
                 return self._shelf
 
     def drawer(self) -> Drawer:

@@ -33,7 +33,7 @@ def pairings(shop: Shop) -> int:
 
 def ready(shop: Shop) -> bool:
     """Whether the matrix of this state is there; a large one is begun, and ready a few seconds later."""
-    if shop.remembered(_state(shop)) is not None or pairings(shop) <= AT_ONCE:
+    if known(shop) or pairings(shop) <= AT_ONCE:
         return True
     if not shop.claim_job(JOB):
         return False
@@ -47,10 +47,15 @@ def ready(shop: Shop) -> bool:
     thread = threading.Thread(target=run, name=JOB, daemon=True)
     thread.start()
     thread.join(PATIENCE_S)
-    return shop.remembered(_state(shop)) is not None
+    return known(shop) is not None
+
+
+def known(shop: Shop) -> Matrix | None:
+    """The matrix of this state, if it has been worked out."""
+    kept = shop.remembered(_state(shop))
+    return kept if isinstance(kept, Matrix) else None
 
 
 def whole(shop: Shop) -> Matrix:
     """The matrix of this state; worked out now if it is not there."""
-    kept = shop.remembered(_state(shop))
-    return kept if isinstance(kept, Matrix) else _work_out(shop)
+    return known(shop) or _work_out(shop)

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from functools import lru_cache
 
-from nematex.core.elastica import LONGEST, SHORTEST, curve
+from nematex.core.elastica import LONGEST, SHORTEST, drawn_curve
 
 STEP_CM = 0.05  # bending lengths are drawn to this step: finer is not seen
 
 
 @lru_cache(maxsize=512)
 def _path(bend_cm: float, length_cm: float) -> tuple[str, float, float]:
-    found = curve(min(max(length_cm / bend_cm, SHORTEST), LONGEST), 60)
+    found = drawn_curve(min(max(length_cm / bend_cm, SHORTEST), LONGEST), 60)
     points = [f"{x * bend_cm:.2f} {y * bend_cm:.2f}" for x, y in zip(found.reach[::2], found.drop[::2], strict=True)]
     return "M0 0L" + "L".join(points[1:]), float(found.reach[-1] * bend_cm), float(found.drop[-1] * bend_cm)
 

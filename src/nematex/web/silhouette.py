@@ -39,8 +39,9 @@ class _Piece:
     """Where a point of the cloth is seen: `share` of the way down, at an angle from the front (−90° to 90°)."""
 
     def __init__(self, found: Hang) -> None:
-        self.found = found
-        self.last = len(found.radius_cm) - 1
+        self.radius_cm: list[float] = found.radius_cm.tolist()
+        self.fall_cm: list[float] = found.fall_cm.tolist()
+        self.last = len(self.radius_cm) - 1
         self.at_hem = found.widest >= self.last - 1  # else it is gathered in again below, as a sleeve is
         self.front = max(1, round(found.folds / 2))  # folds in front
         self.depth = 0.55 * found.fold_depth_cm if found.fullness > 1.02 else 0.0
@@ -53,21 +54,26 @@ class _Piece:
         return self.depth * (down**1.5 if self.at_hem else math.sin(math.pi * down) ** 2 * 0.6)
 
     def point(self, share: float, angle: float) -> tuple[float, float]:
-        at = share * self.last
-        radius = float(np.interp(at, np.arange(self.last + 1), self.found.radius_cm))
-        fall = float(np.interp(at, np.arange(self.last + 1), self.found.fall_cm))
+        radius, fall = self._between(self.radius_cm, share), self._between(self.fall_cm, share)
         wave = self.deep(share) * math.cos(2 * self.front * (angle + math.pi / 2))  # a crest at either side
         out = radius + wave
         return out * math.sin(angle), fall + TILT * out * math.cos(angle) * share
 
+    def _between(self, values: list[float], share: float) -> float:
+        """The value at a share of the way down, straight between its neighbours."""
+        place = share * self.last
+        at = min(int(place), self.last - 1)
+        return values[at] + (values[at + 1] - values[at]) * (place - at)
+
     def wedge(self, angle: float) -> str:
         """The shade of one fold: a sliver that widens downward."""
-        end = 1.0 if self.at_hem else 0.9
         half = WEDGE * math.pi / (2 * self.front)
-        down = [FROM + (end - FROM) * step / 12 for step in range(13)]
-        left = [self.point(share, angle - half * (share - FROM) / (1 - FROM)) for share in down]
-        right = [self.point(share, angle + half * (share - FROM) / (1 - FROM)) for share in reversed(down)]
-        return _path([*left, *right]) + "Z"
+        down = [step / 12 for step in range(13)]
+        wide = [half * (share if self.at_hem else math.sin(math.pi * share)) for share in down]
+        places = [FROM + (1 - FROM) * share for share in down]
+        left = [self.point(place, angle - each) for place, each in zip(places, wide, strict=True)]
+        right = [self.point(place, angle + each) for place, each in zip(places, wide, strict=True)]
+        return _path([*left, *reversed(right)]) + "Z"
 
 
 def draw(found: Hang) -> Drawn:
@@ -102,7 +108,7 @@ def cowl_paths(found: Cowl) -> list[str]:
     half = APART_CM / 2
     paths = []
     for fold in range(found.folds + 1):
-        depth = found.depth_cm + fold * 2.6
+        depth = found.depth_cm + fold * 2.2
         # A parabola is near enough to a chain for a line on a page.
-        paths.append(_path([(half * x, depth * (1 - x**2) - fold * 1.2) for x in np.linspace(-1, 1, 41)]))
+        paths.append(_path([(half * x, depth * (1 - x**2)) for x in np.linspace(-1, 1, 41)]))
     return paths

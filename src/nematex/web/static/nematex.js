@@ -120,6 +120,7 @@ document.addEventListener("alpine:init", () => {
 
   /* The grid of verdicts is one stop of the Tab key; arrows walk in it. */
   Alpine.data("gridwalk", () => ({
+    init() { const first = this.$root.querySelector("a.cell"); if (first) first.tabIndex = 0; },
     walk(event) {
       const cell = event.target.closest("td");
       const steps = { ArrowRight: [0, 1], ArrowLeft: [0, -1], ArrowDown: [1, 0], ArrowUp: [-1, 0] };
