@@ -57,11 +57,11 @@ def test_stiffer_cloth_stands_further_out_and_folds_less(name: str) -> None:
         assert (each.radius_cm <= np.array(cut_of(name).pattern_radius_cm) + 1e-9).all()
 
 
-@pytest.mark.parametrize("length", [0.1, 0.3, 1.0, 1.3, 2.0, 2.4, 4.4, 6.0, 10.0, 30.0, 50.0])
+@pytest.mark.parametrize("length", [0.1, 0.3, 1.0, 1.3, 2.0, 2.4, 4.4, 6.0, 10.0, 20.0])
 def test_a_curve_for_drawing_is_the_solved_one_within_a_hair(length: float) -> None:
     drawn, solved = drawn_curve(length), curve(length, 60)
-    assert drawn.reach[-1] == pytest.approx(solved.reach[-1], rel=0.006)
-    assert drawn.drop[-1] == pytest.approx(solved.drop[-1], rel=0.006, abs=0.001)
+    assert drawn.reach[-1] == pytest.approx(solved.reach[-1], rel=0.002)
+    assert drawn.drop[-1] == pytest.approx(solved.drop[-1], rel=0.002, abs=0.001)
 
 
 def test_trousers_hang_nearly_alike() -> None:
