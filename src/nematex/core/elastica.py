@@ -93,7 +93,7 @@ def _starts() -> PchipInterpolator:
 
 @lru_cache(maxsize=512)
 def drawn_curve(length: float, points: int = 60) -> Curve:
-    """The same curve for a drawing: the start is read from a table, so that it is right within a fifth of a per cent up to 20."""
+    """The same curve for a drawing, its start read from a table: right within a fifth of a per cent up to a length of 20."""
     if not SHORTEST <= length <= LONGEST:
         raise FieldFault("length", length, f"must lie between {SHORTEST} and {LONGEST:.0f} bending lengths")
     if length < NEARLY_STRAIGHT:
