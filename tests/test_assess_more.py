@@ -103,6 +103,12 @@ def test_a_matrix_and_an_envelope_are_read_from_the_same_command() -> None:
     assert found["verdicts"][0][0] == found["verdicts"][1][1] == "suits"
     assert found["best_cloths"] == [[0], [1]]
     assert found["nothing_suits"] == [2]
+    stocked = assess_any({"cloths": [{"cloth": "denim"}, {"cloth": "voile"}], "stock_m": [1.0, None],
+                          "patterns": [{"structure": "woven", "recommended": "denim"},
+                                       {"structure": "woven", "recommended": "voile"}]})  # fmt: skip
+    assert stocked["without_cloth"] == [1]
+    with pytest.raises(FieldFault, match="metres for each of the 1 cloths"):
+        assess_any({"cloths": [{"cloth": "denim"}], "patterns": [{"structure": "woven"}], "stock_m": [1, 2]})
     single = assess_one({"cloth": {"cloth": "voile"}, "pattern": {"structure": "woven", "recommended": "lawn or voile"}})
     assert (found["verdicts"][1][1], found["scores"][1][1]) == (single["verdict"], single["score"])
     both = json.loads(assess_text(json.dumps([{"envelope": "Sizes 8 10\nBust 84"}, {"cloth": PONTE, "pattern": SHIFT}])))

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import csv
+import io
 import re
 from functools import partial
 
@@ -17,7 +19,7 @@ from nematex.core.verdict import Verdict
 from nematex.tables import trade_tables
 from nematex.usecases.figures import figures_of, read_body
 from nematex.usecases.hang_view import aimed_cm, hang_view, usual_garment
-from nematex.usecases.matrix_view import Asked, best_for_cloths, best_for_patterns, grid, left_out
+from nematex.usecases.matrix_view import Asked, best_csv, best_for_cloths, best_for_patterns, grid, left_out, left_out_csv
 from nematex.usecases.mixed import mixed, read_choices
 from nematex.usecases.ranking import demand_of
 from nematex.usecases.shelf import Shop
@@ -81,6 +83,15 @@ def test_the_ten_best_of_each(demo: Shop) -> None:
     assert len(cloths) == 40
     assert count == grid(demo, Asked()).cloths_total
     lonely, bare = left_out(demo)
+    table = list(csv.reader(io.StringIO(best_csv(demo, True))))
+    assert len(table) == count + 1
+    assert table[1][:3] == [
+        cloths[0].of.code,
+        cloths[0].of.facts.name,
+        f"{cloths[0].found[0][0].code} {cloths[0].found[0][0].facts.name}",
+    ]
+    assert len(list(csv.reader(io.StringIO(best_csv(demo, False))))) == total + 1
+    assert len(list(csv.reader(io.StringIO(left_out_csv(demo))))) == len(lonely) + len(bare) + 1
     suited = {row.of.code for row in cloths if row.found and row.found[0][1] <= CARE}
     assert not suited & {record.code for record in lonely}
     assert all(record.facts.requirements for record in bare)

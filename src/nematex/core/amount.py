@@ -88,6 +88,11 @@ def round_up_to_cut(length_m: float, step_cm: float, least_cm: float) -> float:
     return max(steps * step_cm, least_cm) / 100
 
 
+def least_length_m(pattern: Pattern) -> float:
+    """The least that the cloth table asks for, in m; 1 where there is no table."""
+    return min((row.length_m for row in pattern.requirements if row.use == "main"), default=1.0)
+
+
 def amount(cloth: Cloth, pattern: Pattern, wish: Wish, tables: Tables) -> Amount | None:
     """Metres of this cloth for one garment, or None without a requirement table; raises UnknownChoice."""
     rows = [row for row in pattern.requirements if row.use == "main"]

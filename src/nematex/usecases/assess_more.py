@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from functools import partial
 from typing import Any
 
-from nematex.core.cloth import Cloth, known_cloth
+import numpy as np
+
+from nematex.core.amount import least_length_m
+from nematex.core.cloth import Cloth, ClothFacts, known_cloth
 from nematex.core.columns import columns
 from nematex.core.combination import PartCloth, joints
 from nematex.core.demand import Demand, demand
@@ -14,11 +18,11 @@ from nematex.core.hang_words import alone
 from nematex.core.hem import hang
 from nematex.core.interfacing import interfacing
 from nematex.core.lining import ways
-from nematex.core.matrix import matrix
+from nematex.core.matrix import Matrix, matrix
 from nematex.core.notions import read_notions
 from nematex.core.pairing import Pairing, pair
 from nematex.core.paste import read_paste
-from nematex.core.pattern import Wish
+from nematex.core.pattern import Pattern, Wish
 from nematex.core.silhouettes import checked, cut_of, silhouette
 from nematex.core.size_advice import knit_in_woven
 from nematex.core.sizing import Body, choose_size
@@ -151,7 +155,7 @@ def more(data: PairingIn, pairing: Pairing, mixed: dict[str, Cloth]) -> dict[str
     return found or None
 
 
-def assess_matrix(data: MatrixIn, facts: Any, patterns: Any) -> dict[str, Any]:
+def assess_matrix(data: MatrixIn, facts: Sequence[ClothFacts], patterns: Sequence[Pattern]) -> dict[str, Any]:
     """Every pattern against every cloth; `facts` and `patterns` are the core's values of the input."""
     tables = trade_tables()
     cloths = columns([known_cloth(each, tables) for each in facts], tables)
@@ -163,7 +167,17 @@ def assess_matrix(data: MatrixIn, facts: Any, patterns: Any) -> dict[str, Any]:
         "best_cloths": [[int(at) for at in found.best_cloths(line, BEST)] for line in range(len(found.verdict))],
         "best_patterns": [[int(at) for at in found.best_patterns(at, BEST)] for at in range(found.verdict.shape[1])],
         "nothing_suits": [int(at) for at in found.suited_by_nothing()],
+        **({"without_cloth": _without_cloth(found, data.stock_m, patterns)} if data.stock_m else {}),
     }
+
+
+def _without_cloth(found: Matrix, stock_m: list[float | None], patterns: Sequence[Pattern]) -> list[int]:
+    """Patterns for which no cloth does that is there in the least amount they take."""
+    if len(stock_m) != found.verdict.shape[1]:
+        raise FieldFault("stock_m", len(stock_m), f"must name metres for each of the {found.verdict.shape[1]} cloths")
+    held = np.array([metres or 0.0 for metres in stock_m])
+    least = np.array([least_length_m(pattern) for pattern in patterns])
+    return [int(at) for at in found.without_cloth(held[None, :] >= least[:, None])]
 
 
 def assess_envelope(text: str) -> dict[str, Any]:

@@ -209,6 +209,9 @@ class MatrixIn(Strict):
 
     cloths: list[ClothIn] = Field(min_length=1, max_length=20000)
     patterns: list[PatternIn] = Field(min_length=1, max_length=2000)
+    stock_m: list[Annotated[float, Field(ge=0)] | None] = Field(
+        default_factory=list, max_length=20000, description="Metres of each cloth, in their order; left out: not asked."
+    )
     look: Literal["structured", "balanced", "flowing"] = "balanced"
     school: Literal["list", "hand"] = "hand"
 

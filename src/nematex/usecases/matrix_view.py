@@ -10,6 +10,7 @@ from functools import partial
 import numpy as np
 import numpy.typing as npt
 
+from nematex.core.amount import least_length_m
 from nematex.core.columns import SET_ASIDE
 from nematex.core.lexicon import key
 from nematex.core.matrix import matrix
@@ -174,13 +175,9 @@ def left_out(shop: Shop) -> tuple[list[ClothRecord], list[PatternRecord]]:
     if not shelf.records or not drawer.records:
         return [], list(drawer.records)
     lonely = [shelf.records[int(at)] for at in found.suited_by_nothing() if offered[int(at)]]
-    least = np.array([_least_m(record) for record in drawer.records])
+    least = np.array([least_length_m(record.facts) for record in drawer.records])
     enough = (shelf.stock_m[None, :] >= least[:, None]) & offered[None, :]
     return lonely, [drawer.records[int(at)] for at in found.without_cloth(enough)]
-
-
-def _least_m(record: PatternRecord) -> float:
-    return min((row.length_m for row in record.facts.requirements if row.use == "main"), default=1.0)
 
 
 def grid_csv(shop: Shop, asked: Asked) -> str:
@@ -201,4 +198,29 @@ def grid_csv(shop: Shop, asked: Asked) -> str:
             word = Verdict(int(found.verdict[line, at])).word
             words.append(f"{word} (by hand {hand.verdict})" if hand else word)
         writer.writerow([safe_cell(record.code), safe_cell(record.facts.name), *words])
+    return out.getvalue()
+
+
+def best_csv(shop: Shop, of_cloths: bool) -> str:
+    """The ten best of every pattern, or of every cloth: one row each, best first."""
+    gather = best_for_cloths if of_cloths else best_for_patterns
+    first, total = gather(shop, 1)
+    rows = first + [row for page in range(2, -(-total // BLOCK) + 1) for row in gather(shop, page)[0]]
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(["code", "name", *(f"{name} {place}" for place in range(1, BEST + 1) for name in ("best", "verdict"))])
+    for row in rows:
+        found = [text for one, verdict in row.found for text in (safe_cell(f"{one.code} {one.facts.name}"), verdict.word)]
+        writer.writerow([safe_cell(row.of.code), safe_cell(row.of.facts.name), *found])
+    return out.getvalue()
+
+
+def left_out_csv(shop: Shop) -> str:
+    """Cloths that nothing suits, and patterns without cloth in stock."""
+    cloths, patterns = left_out(shop)
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(["left out", "code", "name"])
+    writer.writerows(["cloth that nothing suits", safe_cell(each.code), safe_cell(each.facts.name)] for each in cloths)
+    writer.writerows(["pattern without cloth", safe_cell(each.code), safe_cell(each.facts.name)] for each in patterns)
     return out.getvalue()

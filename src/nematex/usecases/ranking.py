@@ -9,7 +9,7 @@ import numpy as np
 import numpy.typing as npt
 
 from nematex.core.aloud import sentence
-from nematex.core.amount import Amount, amount
+from nematex.core.amount import Amount, amount, least_length_m
 from nematex.core.cloth import STRUCTURES, Cloth
 from nematex.core.columns import SET_ASIDE, columns
 from nematex.core.demand import Demand, demand
@@ -130,7 +130,7 @@ def rank_cloths(shelf: Shelf, drawer: Drawer, pattern: PatternRecord, wish: Wish
     if filters.structure:
         keep &= shelf.columns.structure == STRUCTURES.index(filters.structure)
     if filters.in_stock:
-        least = min((row.length_m for row in pattern.facts.requirements), default=1.0)
+        least = least_length_m(pattern.facts)
         keep &= shelf.stock_m >= least
     if filters.q:
         words = key(filters.q).split()

@@ -4,7 +4,17 @@ from __future__ import annotations
 
 from flask import Blueprint, Response, jsonify, render_template, request, url_for
 
-from nematex.usecases.matrix_view import BLOCK, Asked, best_for_cloths, best_for_patterns, grid, grid_csv, left_out
+from nematex.usecases.matrix_view import (
+    BLOCK,
+    Asked,
+    best_csv,
+    best_for_cloths,
+    best_for_patterns,
+    grid,
+    grid_csv,
+    left_out,
+    left_out_csv,
+)
 from nematex.usecases.ranking import read_wish
 from nematex.usecases.whole_matrix import JOB, pairings, ready
 from nematex.web.rooms.common import download, shop, whole_number
@@ -63,4 +73,12 @@ def state() -> Response:
 
 @room.get("/export.csv")
 def export() -> Response:
-    return download(grid_csv(shop(), _asked()), "pairings.csv", "text/csv; charset=utf-8")
+    """The grid as it is asked for, or one of the lists."""
+    view = request.args.get("view", "grid")
+    if view == "left":
+        text = left_out_csv(shop())
+    elif view in ("patterns", "cloths"):
+        text = best_csv(shop(), view == "cloths")
+    else:
+        text = grid_csv(shop(), _asked())
+    return download(text, "pairings.csv", "text/csv; charset=utf-8")
