@@ -5,9 +5,13 @@ from __future__ import annotations
 from dataclasses import replace
 
 import pytest
+from conftest import empty
+from sqlalchemy import text
 
+from nematex.command.mariadb import LocalMariaDB
 from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.pattern import Wish
+from nematex.store.database import Database
 from nematex.store.hand_verdicts import hand_verdict_count, hand_verdicts, remove_hand_verdict
 from nematex.store.programmes import add_pick, programme, save_programme
 from nematex.store.records import Pick
@@ -130,3 +134,25 @@ def test_mixed_options_go_into_the_programme_and_its_notes(demo: Shop) -> None:
     assert again is not None
     assert entries(again, shelf, drawer, Voice.of({}))[-1].notions == ("1 m elastic 25 mm", "5 buttons 12 mm")
     assert replace(kept, picks=()) == replace(again, picks=())
+
+
+def test_a_shop_of_the_version_before_keeps_its_patterns_and_picks(mariadb: LocalMariaDB) -> None:
+    database = Database(mariadb.url)
+    empty(database)
+    database.migrate("0002")
+    with database.engine.begin() as connection:
+        connection.execute(
+            text(
+                "insert into pattern (code, name, house, garment, structure, recommended, avoid, details, parts, lined, "
+                "nightwear, wearer, requirements, sizes, difficulty, season, notions, notes) values ('A-1', 'Old shift', 'H', "
+                "'dress', 'woven', 'linen or crepe', '', '[]', '[]', 0, 0, 'adult', "
+                '\'[{"view": "A", "sizes": ["8"], "width_cm": 150, "length_m": 2.0, "with_nap": false}]\', '
+                "'[{\"label\": \"8\", \"bust_cm\": 84, \"waist_cm\": null, \"hip_cm\": 90}]', 'easy', '', '1 zip 40 cm', '')"
+            )
+        )
+    database.migrate()
+    (record,) = Shop(database).drawer().records
+    assert (record.facts.notions, record.sold_as, record.facts.options) == ("1 zip 40 cm", "", ())
+    assert record.facts.requirements[0].use == "main"
+    assert record.facts.sizes[0].finished_bust_cm is None
+    database.close()
