@@ -9,7 +9,7 @@ from conftest import Site, open_page
 from playwright.sync_api import Browser, Page, expect
 
 from nematex.core.pattern import Wish
-from nematex.usecases.ranking import Filters, demand_of, rank_cloths
+from nematex.usecases.ranking import Filters, rank_cloths
 from nematex.usecases.shelf import Shop
 
 SERIOUS = ("serious", "critical")
@@ -124,18 +124,6 @@ def test_the_page_agrees_with_the_core_on_the_whole_demo_shop(page: Page, site: 
         ]
         assert [tuple(row) for row in shown] == single
         assert len(shown) == len(shelf.records)
-
-
-def test_single_and_column_path_agree_on_every_pair_of_the_demo_shop(demo: Shop) -> None:
-    from nematex.core.judge import judge
-    from nematex.core.pairing import pair
-    from nematex.tables import trade_tables
-
-    shelf, drawer, tables = demo.shelf(), demo.drawer(), trade_tables()
-    for record in drawer.records:
-        asked = demand_of(record, drawer, Wish())
-        together = judge(shelf.columns, asked, tables)
-        assert [int(v) for v in together.verdict] == [int(pair(cloth, asked, tables).verdict) for cloth in shelf.cloths]
 
 
 @pytest.mark.parametrize("back", ["https://elsewhere.test/", "//elsewhere.test/", "/\\elsewhere.test"])

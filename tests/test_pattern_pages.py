@@ -312,8 +312,8 @@ def test_the_new_pages_are_axe_clean(browser: Browser, site: Site, axe: str, wid
     pages = (
         "/patterns/new", f"/patterns/{dress}", f"/patterns/{dress}/why", f"/patterns/{dress}/sizes?bust=94",
         f"/pairing/one/{dress}/{lawn}", f"/pairing/one/{dress}/{lawn}/beneath", f"/pairing/mixed/{dress}?cloth.body={lawn}",
-        f"/hang?cloth={lawn}&cloth={canvas}", "/hang?garment=cowl&cloth=" + str(lawn), "/matrix", "/matrix?view=patterns",
-        "/matrix?view=cloths", "/matrix?view=left", "/hands",
+        f"/hang?cloth={lawn}&cloth={canvas}", "/hang?garment=cowl&cloth=" + str(lawn), "/matrix?p=dress&q=linen",
+        "/matrix?view=patterns", "/matrix?view=cloths", "/matrix?view=left", "/hands",
     )  # fmt: skip
     for address in pages:
         page.goto(address)
