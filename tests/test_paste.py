@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import random
 from typing import Any
 
 import pytest
@@ -93,3 +94,37 @@ def test_figures_in_every_writing(text: str, values: list[float]) -> None:
 @pytest.mark.parametrize("text", ["petite and tall", "see chart", "bust 84", "84.5"])
 def test_what_is_no_list_of_sizes(text: str) -> None:
     assert read_sizes(text) is None
+
+
+@pytest.mark.parametrize(
+    ("text", "fault"),
+    [
+        ("Sizes " + "8 " * 400, "a row of a table has at most 600"),
+        ("1" * 20000, None),
+        ("Suitable for linen §0 and §1 crepe", None),
+        ("Bust 84\n§3 §4\n\t|;\n[]()\n½⅝/0", "give one for each"),
+        ("Size | Bust | Waist\n8 | | \n| 84 | 66\n8 | 84", None),
+    ],
+)
+def test_nothing_that_is_pasted_breaks_the_page(text: str, fault: str | None) -> None:
+    draft = read_paste(text, TABLES)
+    assert any(fault in line.fault for line in draft.faults) if fault else not draft.faults
+    pattern_record({"code": "X-1", "name": "Made up", "structure": "woven", **draft.as_row()})
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_damaged_envelopes_are_read_or_said_not_to_be(seed: int) -> None:
+    rng = random.Random(seed)
+    for text, _ in PASTED:
+        letters = list(text)
+        for _ in range(8):
+            at = rng.randrange(len(letters))
+            if rng.random() < 0.5:
+                del letters[at : at + 2]
+            letters.insert(at, rng.choice("0 9½/|\t\n;:-§"))
+        draft = read_paste("".join(letters), TABLES)
+        known = {size["label"] for size in draft.sizes}
+        assert len(known) == len(draft.sizes)
+        for row in draft.requirements:
+            assert 0 < row["length_m"] <= 15
+            assert 70 <= row["width_cm"] <= 320

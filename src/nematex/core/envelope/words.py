@@ -70,6 +70,7 @@ _TOKEN = re.compile(r"§\d+|[a-z0-9]+(?:[’'&][a-z]+)*|[,;:/()!\n]|\.(?!\d)")
 def normalise(text: str) -> str:
     """Lower case, plain dashes and quotes, hyphens inside words opened, abbreviations closed."""
     text = text.casefold().replace("\u00a0", " ").replace("’", "'").replace("‑", "-")
+    text = text.replace("§", " ")  # the sign that marks a figure once it has been lifted out
     text = re.sub(r"[–—]", " - ", text)
     text = re.sub(r"\b(e\.g|i\.e|eg|etc|approx|min|max)\.", lambda match: match[1].replace(".", " ") + " ", text)
     text = re.sub(r"(\d)\s+%", r"\1%", text)

@@ -24,7 +24,7 @@ from nematex.core.paste.view_lines import on_views, view_line
 from nematex.core.paste.words import heading, lead_and_rest, plain
 from nematex.core.tables import Tables
 
-LONGEST_TITLE = 80
+LONGEST_TITLE, LONGEST_ROW, LONGEST_PROSE = 80, 600, 1000
 _CODE = re.compile(r"\b[A-Z]{1,4}[- ]?\d{1,5}[A-Z]?\b|(?<=#)\d{2,6}\b")
 _SENTENCE = re.compile(r"\b(?:suitable|suggested|recommended|designed|made for|works best|use|choose)\b", re.IGNORECASE)
 # What is done with the words of a heading and what follows it; other headings begin a run of text.
@@ -50,6 +50,9 @@ def heading_line(at: Open, line: Line, text: str) -> bool:
         return False
     kind, lead, rest = found
     step = HEADINGS.get(kind)
+    if step and len(text) > LONGEST_ROW:
+        line.fault = f"is {len(text)} letters long; a row of a table has at most {LONGEST_ROW}"
+        return True
     if step:
         return step(at, line, lead, rest)
     if kind in ("recommended", "notions") and amounts_line(at, line, text):
@@ -84,7 +87,8 @@ def part_line(at: Open, line: Line, text: str) -> bool:
 
 def _line(at: Open, line: Line) -> None:
     text = line.text.strip()
-    if any(step(at, line, text) for step in STEPS):
+    steps = STEPS if len(text) <= LONGEST_ROW else (heading_line,)  # a longer line is prose, or nothing
+    if any(step(at, line, text) for step in steps):
         return
     if at.section in TEXTS:
         take(at, line, at.section, text)
@@ -119,6 +123,8 @@ def _title(at: Open, line: Line, text: str) -> None:
 
 def _loose(at: Open, line: Line, text: str) -> None:
     """A sentence without a heading: what it says of the cloth, of lining, or of its parts."""
+    if len(text) > LONGEST_PROSE:
+        return
     low = text.casefold()
     reading = read_envelope(text, at.tables)
     if re.match(r"not suitable|unsuitable|avoid|do not", low):

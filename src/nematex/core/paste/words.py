@@ -40,7 +40,8 @@ def heading(text: str, tables: Tables) -> tuple[str, str, str] | None:
     if not lead and plain(text) in words:
         return words[plain(text)], text, ""
     # 'Lining 150 cm 0.4 m', 'Sizes 8 10 12': the heading runs up to the first number or size.
-    found = re.match(r"^\s*([A-Za-z][A-Za-z ()/]*?)\s+(?=[\d½¼¾⅛⅜⅝⅞]|X{0,3}[SML]\b|[1-6]X)", text)
+    start = text[: 2 * LONGEST_LEAD]
+    found = re.match(r"^\s*([A-Za-z][A-Za-z ()/]*?)\s+(?=[\d½¼¾⅛⅜⅝⅞]|X{0,3}[SML]\b|[1-6]X)", start)
     if found and plain(found[1]) in words:
         return words[plain(found[1])], found[1], text[found.end() :]
     return None
