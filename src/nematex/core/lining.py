@@ -37,22 +37,16 @@ def layered_bend_cm(outer: Cloth, inner_gsm: float, inner_bend_cm: float) -> flo
     return float((rigid / (outer.weight.best + inner_gsm)) ** (1 / 3))
 
 
-def _stands(level: int, bottom: bool, slides: bool, lined: bool) -> dict[str, str]:
+WAYS = ("full lining", "partial lining", "underlining", "slip or vest", "leave it")
+
+
+def _stands(level: int, bottom: bool, slides: bool, lined: bool, tables: Tables) -> dict[str, str]:
     """How each way stands, by how sheer it is (0 to 3), and whether it is worn on the legs or over other clothes."""
-    advised, possible, needless = "advised", "possible", "not needed"
-    if lined:
-        return {"full lining": "as the pattern has it", "partial lining": possible, "underlining": possible,
-                "slip or vest": needless, "leave it": "no"}  # fmt: skip
-    table = {
-        0: (possible if slides else needless, needless, needless, needless, "fine"),
-        1: (possible, advised if bottom else possible, possible, advised, "no" if bottom else "fine"),
-        2: (advised, possible, advised, "no" if bottom else advised, "no"),
-        3: (advised, "no" if bottom else possible, advised, "no" if bottom else advised, "sleeves only"),
-    }
-    names = ("full lining", "partial lining", "underlining", "slip or vest", "leave it")
-    found = dict(zip(names, table[level], strict=True))
-    if slides and level == 0:
-        found["full lining"] = advised
+    table = tables.judging["lining"]["stands"]
+    row = table["lined"] if lined else table[SHEERNESS[level]]["bottom" if bottom else "top"]
+    found = dict(zip(WAYS, row, strict=True))
+    if slides and level == 0 and not lined:
+        found["full lining"] = "advised"  # it slides over what is worn beneath
     return found
 
 
@@ -62,7 +56,8 @@ def ways(cloth: Cloth, demand: Demand, main_m: float | None, lining_m: float | N
     level = round(cloth.sheer.best)
     garment = demand.pattern.garment.casefold()
     slides = any(word in garment for word in rule["slides"])
-    stands = _stands(level, demand.made.bifurcated or "skirt" in garment, slides, demand.pattern.lined)
+    bottom = demand.made.bifurcated or "skirt" in garment
+    stands = _stands(level, bottom, slides, demand.pattern.lined, tables)
     light, soft = rule["usual_gsm"], rule["usual_bend_cm"]
     together = layered_bend_cm(cloth, light, soft)
     knit = " Line a knit with a knit." if cloth.structure == "knit" else ""
