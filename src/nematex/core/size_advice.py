@@ -15,6 +15,7 @@ from nematex.core.ease import eases
 from nematex.core.pattern import Pattern, Size
 from nematex.core.tables import Tables
 from nematex.core.units import trim
+from nematex.core.verdict import Verdict
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,6 +34,11 @@ def _step(pattern: Pattern, place: str) -> float | None:
     values = [value for size in pattern.sizes if (value := getattr(size, f"{place}_cm"))]
     steps = sorted(b - a for a, b in itertools.pairwise(values) if b > a)
     return steps[len(steps) // 2] if steps else None
+
+
+def is_off_list_knit(cloth: Cloth, structure: str, stretch: Verdict) -> bool:
+    """Whether a knit is made up in a pattern for wovens and its stretch does not speak against it."""
+    return structure == "woven" and cloth.structure == "knit" and stretch is not Verdict.AGAINST
 
 
 def knit_in_woven(cloth: Cloth, pattern: Pattern, label: str | None, tables: Tables) -> SizeAdvice | None:

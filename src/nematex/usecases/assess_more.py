@@ -24,7 +24,7 @@ from nematex.core.pairing import Pairing, pair
 from nematex.core.paste import read_paste
 from nematex.core.pattern import Pattern, Wish
 from nematex.core.silhouettes import checked, cut_of, silhouette
-from nematex.core.size_advice import knit_in_woven
+from nematex.core.size_advice import is_off_list_knit, knit_in_woven
 from nematex.core.sizing import Body, choose_size
 from nematex.core.verdict import Verdict
 from nematex.core.why import why
@@ -98,8 +98,7 @@ def _sizes(data: PairingIn, pairing: Pairing) -> dict[str, Any]:
         if body
         else []
     )
-    stable = pairing.checks["stretch"].verdict is not Verdict.AGAINST
-    off_list = asked.structure == "woven" and cloth.structure == "knit" and stable
+    off_list = is_off_list_knit(cloth, asked.structure, pairing.checks["stretch"].verdict)
     advice = knit_in_woven(cloth, asked.pattern, data.size, tables) if off_list else None
     return {
         "choices": [{"band": each.band, "size": each.size, "reasons": list(each.reasons)} for each in choices],

@@ -10,8 +10,7 @@ from flask import Blueprint, render_template, request, session
 
 from nematex.core.errors import FieldFault
 from nematex.core.pattern import Wish
-from nematex.core.size_advice import knit_in_woven
-from nematex.core.verdict import Verdict
+from nematex.core.size_advice import is_off_list_knit, knit_in_woven
 from nematex.store.programmes import all_programmes
 from nematex.store.records import PatternRecord
 from nematex.usecases.beneath import beneath
@@ -83,8 +82,7 @@ def pairing_page(
         pairing = one_pairing(drawer, pattern, cloth, wish)
     except FieldFault as raised:
         return render_template("error.html", title="Cannot be judged", text=str(raised))
-    off_list = pairing.demand.structure == "woven" and cloth.structure == "knit"
-    off_list = off_list and pairing.checks["stretch"].verdict is not Verdict.AGAINST
+    off_list = is_off_list_knit(cloth, pairing.demand.structure, pairing.checks["stretch"].verdict)
     return render_template(
         "pairing/one.html",
         record=record,
