@@ -104,6 +104,7 @@ def test_what_is_no_list_of_sizes(text: str) -> None:
         ("Suitable for linen §0 and §1 crepe", None),
         ("Bust 84\n§3 §4\n\t|;\n[]()\n½⅝/0", "give one for each"),
         ("Size | Bust | Waist\n8 | | \n| 84 | 66\n8 | 84", None),
+        ("Size | Finished high bust | Bust | Cup\n8 | 90 | 84 | B", None),
     ],
 )
 def test_nothing_that_is_pasted_breaks_the_page(text: str, fault: str | None) -> None:

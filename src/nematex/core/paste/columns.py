@@ -12,6 +12,8 @@ from nematex.core.paste.open_state import CELLS, USES, Open
 from nematex.core.paste.sizes import read_sizes
 from nematex.core.paste.words import measurement, plain
 
+KEPT = ("bust", "waist", "hip", "high_bust", "finished_bust", "finished_waist", "finished_hip")
+
 
 def column_header(at: Open, line: Line, text: str) -> bool:
     """A line of column names begins a table."""
@@ -85,10 +87,9 @@ def _size_row(at: Open, line: Line, labels: list[str], measured: dict[str, str])
             at.groups.append([label])
         for name, cell in measured.items():
             values = figures(upper_ends(at, cell))
-            if name.endswith("skip") or not values:
-                continue
             if name == "cup":
                 known[label]["cup"] = cell
+            if name not in KEPT or not values:
                 continue
             guessed = "in" if values[0].value < 62 else "cm"
             known[label][f"{name}_cm"] = round(values[0].cm(at.unit if at.unit in ("cm", "in") else guessed), 1)
