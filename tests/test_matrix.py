@@ -142,8 +142,9 @@ def test_a_heavier_cloth_of_the_same_stiffness_hangs_softer(demo: Shop) -> None:
     assert heavy.rows[0].piece_g == pytest.approx(area_m2 * weight * 8, rel=0.001)
     many = hang_view(shelf, drawer, [record.id for record in shelf.records[:9]], None, {})
     assert len(many.rows) == 3
-    for field, value in (("look", "200"), ("length", "500"), ("length", "long"), (f"bend.{cloth.id}", "99"),
-                         (f"weight.{cloth.id}", "1")):  # fmt: skip
+    wrong = [("look", look) for look in ("200", "nan", "inf")]
+    wrong += [("length", "500"), ("length", "long"), (f"bend.{cloth.id}", "99"), (f"weight.{cloth.id}", "1")]
+    for field, value in wrong:
         with pytest.raises(FieldFault):
             hang_view(shelf, drawer, [cloth.id], None, {field: value})
 

@@ -70,6 +70,20 @@ def test_the_smaller_size_where_its_ease_is_what_is_wanted() -> None:
     assert choose_size(loose, Body(90, ease_cm=15), TABLES)[0].size == "12"
 
 
+def test_the_ease_wanted_speaks_only_where_it_decides() -> None:
+    roomy = Pattern(garment="dress", sizes=(
+        Size("10", 88, hip_cm=94, finished_bust_cm=104, finished_hip_cm=114), Size("12", 92, hip_cm=98)))  # fmt: skip
+    (choice,) = choose_size(roomy, Body(bust_cm=90, hip_cm=96, ease_cm=12), TABLES)
+    assert choice.size == "10"  # by the bust, with 14 cm of ease
+    assert "grade from 10 at the bust to 12 at the hip" in choice.reasons
+
+
+def test_a_body_below_the_smallest_size_is_told_so() -> None:
+    (choice,) = choose_size(DRESS, Body(bust_cm=70), TABLES)
+    assert choice.size == "2"
+    assert choice.reasons == ("bust 70 cm is 11.3 cm less than its smallest, 2: take in",)  # 32 in are 81.28 cm
+
+
 def test_one_size_up_to_wear_over_and_no_size_beyond_the_largest() -> None:
     assert choose_size(DRESS, Body(bust_cm=36 * 2.54), TABLES, over=True)[0].size == "12"
     assert "none larger" in choose_size(DRESS, Body(bust_cm=44.5 * 2.54), TABLES, over=True)[0].reasons[-1]

@@ -70,24 +70,20 @@ def ways(cloth: Cloth, demand: Demand, main_m: float | None, lining_m: float | N
         "slip or vest": "Nothing is changed on the garment; say what to wear beneath.",
         "leave it": f"It is {SHEERNESS[level]}. Sleeves may stay sheer in any case.",
     }
-    full = (lining_m, "the pattern's own lining table") if lining_m else (_of(main_m, rule["full_share"]), "of the main cloth")
+    own_table = (lining_m, "the pattern's own lining table")
     amounts = {
-        "full lining": full,
-        "partial lining": (_of(main_m, rule["partial_share"]), "of the main cloth"),
-        "underlining": (main_m, "the same pieces as the main cloth"),
+        "full lining": own_table if lining_m else _of(main_m, rule["full_share"]),
+        "partial lining": _of(main_m, rule["partial_share"]),
+        "underlining": (main_m, "the same pieces as the main cloth" if main_m else ""),
     }
-    found = []
-    for name, stand in stands.items():
-        amount, words = amounts.get(name, (None, ""))
-        share = rule.get({"full lining": "full_share", "partial lining": "partial_share"}.get(name, ""), None)
-        receipt = "" if amount is None else f"{share * 100:.0f} % {words}" if share and words.startswith("of") else words
-        found.append(Way(name, stand, amount, receipt, changes[name]))
-    return found
+    return [Way(name, stand, *amounts.get(name, (None, "")), changes[name]) for name, stand in stands.items()]
 
 
-def _of(length_m: float | None, share: float) -> float | None:
-    """A share of a length, up to the next 10 cm."""
-    return None if length_m is None else float(np.ceil(round(length_m * share * 10, 4)) / 10)
+def _of(length_m: float | None, share: float) -> tuple[float | None, str]:
+    """A share of the main cloth, up to the next 10 cm, and its receipt."""
+    if length_m is None:
+        return None, ""
+    return float(np.ceil(round(length_m * share * 10, 4)) / 10), f"{share * 100:.0f} % of the main cloth"
 
 
 @dataclass(frozen=True)
@@ -118,8 +114,10 @@ def linings(outer: Cloth, cloths: ClothColumns, colour_off: Floats, slides: bool
     checks = {
         "structure": structure,
         "weight": compare(cloths.weight, Window(high=weight, tolerance_high=over), shares).verdict,
-        "drape": compare(cloths.bend, Window(high=bend + 0.1, tolerance_high=fluid), shares).verdict,
-        "stretch": compare(cloths.stretch_cross, Window(low=stretch, tolerance_low=stretch * 0.3), shares).verdict,
+        "drape": compare(cloths.bend, Window(high=bend + rule["stiffer_cm"], tolerance_high=fluid), shares).verdict,
+        "stretch": compare(
+            cloths.stretch_cross, Window(low=stretch, tolerance_low=stretch * rule["stretch_tolerance"]), shares
+        ).verdict,
         "cover": np.minimum(see, Verdict.WITH_CARE),
         "colour": hair,
         "care": shrink,

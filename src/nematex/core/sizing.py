@@ -75,18 +75,18 @@ def _places(pattern: Pattern, body: Body, tables: Tables) -> tuple[str, ...]:
     return tuple(place for place in order if getattr(body, f"{place}_cm") is not None)
 
 
-def _between(sizes: Sequence[Size], at: int, place: str, body: Body, slack: float) -> tuple[int, str]:
+def _between(sizes: Sequence[Size], at: int, place: str, value: float, ease_cm: float | None, slack: float) -> tuple[int, str]:
     """The larger of two sizes, or the smaller where its ease is what is wanted."""
-    value = getattr(body, f"{place}_cm")
     size = sizes[at]
-    if at == 0:
-        return at, f"the smallest, {place} {trim(getattr(size, f'{place}_cm'))} cm"
-    lower = sizes[at - 1]
-    below, above = getattr(lower, f"{place}_cm"), getattr(size, f"{place}_cm")
+    above = getattr(size, f"{place}_cm")
+    if at == 0 and above - value > slack:
+        return at, f"{place} {trim(value)} cm is {trim(above - value)} cm less than its smallest, {size.label}: take in"
+    lower = sizes[at - 1] if at else size
+    below = getattr(lower, f"{place}_cm") if at else None
     if below is None or abs(value - above) <= slack:
         return at, f"{place} {trim(value)} cm is size {size.label} ({trim(above)} cm)"
     finished = getattr(lower, f"finished_{place}_cm")
-    if body.ease_cm is not None and finished is not None and finished - value >= body.ease_cm:
+    if ease_cm is not None and finished is not None and finished - value >= ease_cm:
         ease = trim(finished - value)
         return at - 1, f"between {lower.label} and {size.label}: {lower.label} leaves {ease} cm of ease, and that is enough"
     text = f"{place} {trim(value)} cm lies between {lower.label} ({trim(below)}) and {size.label} ({trim(above)})"
@@ -126,7 +126,8 @@ def _in_band(pattern: Pattern, band: str, body: Body, places: tuple[str, ...], o
             continue
         if at is None:
             return Choice(band, None, (f"{place} {trim(value)} cm is {trim(value - largest)} cm more than its largest size",))
-        found[place], said = _between(sizes, at, place, body, slack)
+        ease = body.ease_cm if place == places[0] else None  # asked for where it decides, not at every place
+        found[place], said = _between(sizes, at, place, value, ease, slack)
         reasons.append(said)
     if not found:
         return Choice(band, None, ("gives no body measurements for it",))

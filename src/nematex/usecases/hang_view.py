@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
@@ -74,9 +75,12 @@ def _number(given: Mapping[str, str], name: str) -> float | None:
     if not text:
         return None
     try:
-        return float(text)
+        value = float(text)
     except ValueError:
-        raise FieldFault(name, text, "is not a number") from None
+        value = math.nan
+    if not math.isfinite(value):
+        raise FieldFault(name, text, "is not a number")
+    return value
 
 
 def aimed_cm(look: int, pattern: PatternRecord | None, drawer: Drawer) -> float:

@@ -41,6 +41,7 @@ def keep(pattern_id: int, cloth_id: int) -> Response | tuple[str, int]:
             size=wish.size,
             look=wish.look,
             school=wish.school,
+            options=None if wish.options is None else "|".join(wish.options),
             _anchor="hands",
         )
     )
