@@ -161,9 +161,3 @@ def test_after_a_killed_database_every_committed_row_is_there(tmp_path: Path) ->
     finally:
         database.close()
         again.stop()
-
-
-def test_the_password_is_for_the_owner_alone(mariadb: LocalMariaDB) -> None:
-    for path in (mariadb.password_file, mariadb.init_file):
-        assert path.stat().st_mode & 0o077 == 0
-    assert len(mariadb.password_file.read_text()) >= 24

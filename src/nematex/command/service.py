@@ -15,7 +15,7 @@ import urllib.request
 from pathlib import Path
 from typing import Any
 
-from nematex.command.mariadb import LocalMariaDB, free_port, runs
+from nematex.command.mariadb import LocalMariaDB, free_port, open_to_anybody, runs
 
 DEFAULT_PORT = 8765
 WEB_SECONDS = 30
@@ -25,6 +25,7 @@ STOP_SECONDS = 20
 def home() -> Path:
     folder = Path(os.environ.get("NEMATEX_HOME", ".")) / ".nematex"
     folder.mkdir(exist_ok=True)
+    folder.chmod(0o700)  # it names the port and holds password, key and data
     return folder
 
 
@@ -77,7 +78,10 @@ def database_url() -> str:
     server = LocalMariaDB(home())
     if _database_runs(state):
         server.port = state["database_port"]
-        return server.url
+        if not open_to_anybody(server.port):
+            return server.url
+        # Started by a version that left MariaDB's own accounts without a password: start it again without them.
+        _end(state["database_pid"])
     pid = server.start(state.get("database_port", 0))
     _keep(database_pid=pid, database_port=server.port)
     return server.url
@@ -90,6 +94,7 @@ def _prepare(url: str, demo: bool) -> None:
 
     database = Database(url)
     database.migrate()
+    database.check()
     if demo and load_demo(database):
         print("Loaded the made-up shop: Marrowstone Cloth Room.")
     database.close()

@@ -7,13 +7,22 @@ from contextlib import contextmanager
 from pathlib import Path
 
 from alembic import command
+from alembic.autogenerate import compare_metadata
 from alembic.config import Config
+from alembic.migration import MigrationContext
+from alembic.script import ScriptDirectory
 from sqlalchemy import create_engine, event, text
 from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session
 
+from nematex.store.models import Base
+
 Work = Session  # one unit of work: opened here, passed to the store's functions by everyone else
 DatabaseGone = OperationalError
+
+
+class SchemaFault(RuntimeError):
+    """The tables are not those that this program knows; nothing was changed."""
 
 
 class Database:
@@ -32,12 +41,31 @@ class Database:
             yield session
 
     def migrate(self, revision: str = "head") -> None:
-        """Bring the tables up to a revision, the newest if none is named."""
+        """Bring the tables up to a revision, the newest if none is named; raises SchemaFault for a newer program's."""
         config = Config()
         config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
+        known = ScriptDirectory.from_config(config)
         with self.engine.begin() as connection:
+            found = MigrationContext.configure(connection).get_current_revision()
+            newest = known.get_current_head()
+            if found and found not in {each.revision for each in known.walk_revisions()}:
+                raise SchemaFault(
+                    f"This shop was last run by a newer Nematex: its tables are at {found}, this program knows them up to "
+                    f"{newest}. Nothing was changed. Run the newer program, or restore a backup from before it."
+                )
             config.attributes["connection"] = connection
             command.upgrade(config, revision)
+
+    def check(self) -> None:
+        """Raise SchemaFault, naming what differs, unless the tables are exactly the models'."""
+        with self.engine.connect() as connection:
+            context = MigrationContext.configure(connection, opts={"compare_type": True})
+            found = compare_metadata(context, Base.metadata)
+        if found:
+            raise SchemaFault(
+                "The shop's tables are not those that this program knows; nothing was changed. They differ in: "
+                + "; ".join(str(each)[:200] for each in found[:5])
+            )
 
     def answers(self) -> bool:
         """Whether the database can be asked."""
