@@ -17,7 +17,7 @@ from nematex.command.mariadb import LocalMariaDB
 from nematex.demo.load import load_demo
 from nematex.store.database import Database
 from nematex.store.models import Base
-from nematex.usecases.shelf import Shop
+from nematex.usecases.shop import Shop
 from nematex.web.app import create_app
 
 
@@ -27,6 +27,10 @@ def mariadb(tmp_path_factory: pytest.TempPathFactory) -> Iterator[LocalMariaDB]:
     server.start()
     yield server
     server.stop()
+
+
+ROOT = Path(__file__).resolve().parent.parent
+PUBLISHED = ROOT / "tests/published"  # tables from outside, each with its source
 
 
 def empty(database: Database) -> None:
@@ -85,10 +89,10 @@ class Site:
         self.strangers: list[str] = []
 
     def cloth(self, code: str) -> int:
-        return next(record.id for record in self.shop.shelf().records if record.code == code)
+        return next(record.id for record in self.shop.now().shelf.records if record.code == code)
 
     def pattern(self, code: str) -> int:
-        return next(record.id for record in self.shop.drawer().records if record.code == code)
+        return next(record.id for record in self.shop.now().drawer.records if record.code == code)
 
 
 def _serve(database: Database) -> Iterator[str]:

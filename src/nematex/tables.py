@@ -8,11 +8,13 @@ from functools import cache
 from importlib.resources import files
 from typing import Any
 
-from nematex.core.colour_name import ColourName
-from nematex.core.estimate import Range
-from nematex.core.fibres import Fibre, FibreNames
-from nematex.core.lexicon import ClothType, Lexicon, key
-from nematex.core.readings import Property
+from nematex.core.cloth.fibres import Fibre, FibreNames
+from nematex.core.cloth.lexicon import ClothType, Lexicon, key
+from nematex.core.cloth.readings import Property
+from nematex.core.colour.names import ColourName
+from nematex.core.judging.saying.sayings import read_sayings
+from nematex.core.quantity.estimate import Range
+from nematex.core.rules import read_rules
 from nematex.core.tables import (
     Caution,
     Detail,
@@ -22,6 +24,7 @@ from nematex.core.tables import (
     Interfacing,
     Named,
     PartKind,
+    Role,
     Tables,
     WeightWord,
 )
@@ -104,6 +107,7 @@ def _detail(row: Row) -> Detail:
         unless=row["unless"],
         why=row["why"],
         remedy=row["remedy"],
+        roles=frozenset(Role(word) for word in _many(row["roles"])),
         **numbers,
     )
 
@@ -148,7 +152,7 @@ def trade_tables() -> Tables:
     """The tables as shipped."""
     weight_rows = _rows("weight_words.csv")
     fibre_rows = _rows("fibres.csv")
-    judging = tomllib.loads(_text("judging.toml"))
+    judging = read_rules(tomllib.loads(_text("judging.toml")))
     group_rows = _rows("groups.csv")
     chart = _rows("width_chart.csv")
     return Tables(
@@ -162,7 +166,7 @@ def trade_tables() -> Tables:
             map(_cloth_type, _rows("cloths.csv")),
             {row["word"]: _many(row["cloths"]) for row in group_rows},
             {row["word"]: _many(row["knits"]) for row in group_rows},
-            judging["handles_like"],
+            judging.handles_like,
         ),
         weight_words=tuple(map(_weight_word, weight_rows)),
         weight_keys={key(name): row["word"] for row in weight_rows for name in (row["word"], *_many(row["aliases"]))},
@@ -179,7 +183,9 @@ def trade_tables() -> Tables:
             "garment",
             lambda row: Garment(row["garment"], row["bifurcated"] == "1", _many(row["details"])),
         ),
-        parts=_named("parts.csv", "part", lambda row: PartKind(row["part"], row["fit"], row["band"] == "1")),
+        parts=_named(
+            "parts.csv", "part", lambda row: PartKind(row["part"], row["fit"], row["band"] == "1", row["main"] == "1")
+        ),
         interfacings=tuple(
             Interfacing(row["name"], row["knit"] == "1", row["fused"] == "1", _range(row, "gsm_lo", "gsm_hi"), row["good_for"])
             for row in _rows("interfacings.csv")
@@ -190,6 +196,7 @@ def trade_tables() -> Tables:
             for row in _rows("cautions.csv")
         },
         judging=judging,
+        sayings=read_sayings(tomllib.loads(_text("sayings/en.toml")), "sayings/en.toml"),
     )
 
 

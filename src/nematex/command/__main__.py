@@ -61,7 +61,7 @@ def main(arguments: Sequence[str]) -> int:
 
             return run_checks(asked.pytest)
         if asked.command == "bench":
-            from nematex.command.bench import run_bench
+            from nematex.command.benchmark.run import run_bench
 
             return run_bench(asked.cloths)
         if asked.command == "shots":

@@ -9,8 +9,8 @@ from pathlib import Path
 from pydantic import BaseModel
 
 from nematex.core.errors import FieldFault
-from nematex.usecases.assess import assess_text
-from nematex.usecases.assess_schema import EnvelopeIn, MatrixIn, PairingIn, PairingOut
+from nematex.usecases.assess.pairing import assess_text
+from nematex.usecases.assess.schema import EnvelopeIn, MatrixIn, PairingIn, PairingOut
 
 SCHEMAS: dict[str, type[BaseModel]] = {"input": PairingIn, "output": PairingOut, "matrix": MatrixIn, "envelope": EnvelopeIn}
 

@@ -7,8 +7,8 @@ import sys
 from pathlib import Path
 
 from nematex.core.errors import FieldFault
-from nematex.usecases.photo_file import MAX_BYTES, open_photo
-from nematex.usecases.photo_reading import disc_json, swatch_json
+from nematex.usecases.photo.file import MAX_BYTES, open_photo
+from nematex.usecases.photo.interpretation import disc_json, swatch_json
 
 
 def run_photo(command: str, path: str, px_per_cm: float) -> int:

@@ -9,10 +9,10 @@ from typing import TYPE_CHECKING
 
 from nematex.command.browser import chromium
 from nematex.command.service import database_url, start
+from nematex.store.cloth.readings import photos_of
 from nematex.store.database import Database
-from nematex.store.readings import photos_of
-from nematex.usecases.importing import send
-from nematex.usecases.shelf import Shop
+from nematex.usecases.cloth.lists.importing import send
+from nematex.usecases.shop import Shop
 
 if TYPE_CHECKING:
     from playwright.sync_api import Page
@@ -42,8 +42,8 @@ PHONE = {"width": 390, "height": 844}
 
 def _views(shop: Shop) -> dict[str, tuple[str, dict[str, int]]]:
     """Name → address and window size; looked up by name, since ids differ between shops."""
-    cloths = {record.code: record.id for record in shop.shelf().records}
-    patterns = {record.code: record.id for record in shop.drawer().records}
+    cloths = {record.code: record.id for record in shop.now().shelf.records}
+    patterns = {record.code: record.id for record in shop.now().drawer.records}
     skirt, challis, slub = patterns["TP-21"], cloths["LF-301"], cloths["OW-204"]
     return {
         "home": ("/", SIZE),

@@ -1,8 +1,9 @@
 """What can be wrong with what the core is given.
 
 NematexError
-└── FieldFault (ValueError)      one field holds what the rules cannot use
-    └── UnknownChoice            ... because it is not one of the choices
+├── FieldFault (ValueError)      one field holds what the rules cannot use
+│   └── UnknownChoice            ... because it is not one of the choices
+└── TableFault (ValueError)      a table of the trade that ships, or a shop's correction of it, is not sound
 """
 
 from __future__ import annotations
@@ -35,3 +36,11 @@ class UnknownChoice(FieldFault):
         lead = "the nearest are" if shown is near else "choose from"
         super().__init__(field, value, f"is not a known {kind}; {lead}: {', '.join(shown)}")
         self.choices = known
+
+
+class TableFault(NematexError, ValueError):
+    """A table's place holds what cannot be used; found when the tables are read, so at the start."""
+
+    def __init__(self, place: str, value: object, rule: str) -> None:
+        super().__init__(f"{place}: {value!r} {rule}")
+        self.place = place

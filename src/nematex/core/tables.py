@@ -4,11 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any, Generic, TypeVar
+from enum import Enum
+from typing import Generic, TypeVar
 
-from nematex.core.estimate import Range
-from nematex.core.fibres import FibreNames
-from nematex.core.lexicon import Lexicon, key
+from nematex.core.cloth.fibres import FibreNames
+from nematex.core.cloth.lexicon import Lexicon, key
+from nematex.core.judging.saying.sayings import Sayings
+from nematex.core.quantity.estimate import Range
+from nematex.core.rules import Rules
 
 T = TypeVar("T")
 
@@ -41,6 +44,16 @@ class EnvelopePhrases:
     phrases: tuple[str, ...]
 
 
+class Role(Enum):
+    """What a detail is to the rules beside its numbers; the column `roles` of details.csv."""
+
+    FREES = "frees"  # the part stands free of the body, and billows or stands in any drape
+    LEGS = "legs"  # it goes round each leg
+    BIAS = "bias"  # cut across the grain, where a large one-way print lies crooked
+    BAND = "band"  # cut short and stretched on: what every band asks
+    SLEPT_IN = "slept in"
+
+
 @dataclass(frozen=True, slots=True)
 class Detail:
     """What one design detail asks of the cloth; None where it asks nothing. `structure` says whom it concerns."""
@@ -68,6 +81,11 @@ class Detail:
     unless: str
     why: str
     remedy: str
+    roles: frozenset[Role] = frozenset()
+
+    @property
+    def frees_the_drape(self) -> bool:
+        return Role.FREES in self.roles
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,11 +99,12 @@ class Garment:
 
 @dataclass(frozen=True, slots=True)
 class PartKind:
-    """A part of a garment as commonly cut: close to or free of the body; whether it is a band."""
+    """A part of a garment as commonly cut: close to or free of the body; whether a band, whether it is the garment's body."""
 
     name: str
     fit: str
     band: bool
+    main: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -154,7 +173,12 @@ class Tables:
     interfacings: tuple[Interfacing, ...]
     width_chart: Mapping[float, tuple[float, ...]]
     cautions: Mapping[str, Caution]
-    judging: Mapping[str, Mapping[str, Any]]
+    judging: Rules
+    sayings: Sayings
+
+    def with_role(self, role: Role) -> tuple[Detail, ...]:
+        """The details that play this role."""
+        return tuple(detail for detail in self.details.rows if role in detail.roles)
 
     def weight_word(self, word: str, structure: str) -> WeightWord:
         """The row of a weight word; nets and lace use the woven row."""

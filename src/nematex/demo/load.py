@@ -6,18 +6,18 @@ import json
 from datetime import date
 from importlib.resources import files
 
-from nematex.core.pattern import Wish
-from nematex.store.cloths import change_cloth
+from nematex.core.pattern.facts import Wish
+from nematex.store.cloth.cloths import change_cloth
+from nematex.store.cloth.readings import add_photo
 from nematex.store.database import Database
-from nematex.store.programmes import add_pick, save_programme
-from nematex.store.readings import add_photo
+from nematex.store.programme.programmes import add_pick, save_programme
 from nematex.store.records import Photo, Pick
 from nematex.store.settings import put
-from nematex.usecases.hands import decide
-from nematex.usecases.importing import apply, import_patterns, send
-from nematex.usecases.made_up import made_up_photo
-from nematex.usecases.ranking import one_pairing
-from nematex.usecases.shelf import Shop
+from nematex.usecases.cloth.lists.importing import apply, import_patterns, send
+from nematex.usecases.judging.overrides import decide
+from nematex.usecases.judging.ranking import one_pairing
+from nematex.usecases.photo.made_up import made_up_photo
+from nematex.usecases.shop import Shop
 
 SHOP_NAME = "Marrowstone Cloth Room"
 PHOTOGRAPHED = ("GM-101", "GM-108", "LF-308")
@@ -30,7 +30,8 @@ def _read(name: str) -> bytes:
 def load_demo(database: Database) -> bool:
     """Load the demo if the shop has neither cloth nor pattern; returns whether it did."""
     shop = Shop(database)
-    if shop.shelf().records or shop.drawer().records or "shop" in shop.settings():
+    before = shop.now()
+    if before.shelf.records or before.drawer.records or "shop" in before.settings:
         return False
     found = apply(shop, send(shop, "cloths.csv", _read("cloths.csv")))
     saved, faults = import_patterns(shop, "patterns.json", _read("patterns.json"))
@@ -46,7 +47,7 @@ def load_demo(database: Database) -> bool:
 
 def _photograph(shop: Shop) -> None:
     """Made-up swatches of a few cloths; they are read when somebody looks at them."""
-    shelf = shop.shelf()
+    shelf = shop.now().shelf
     with shop.database.work() as work:
         for record in shelf.records:
             if record.code in PHOTOGRAPHED:
@@ -57,19 +58,20 @@ def _photograph(shop: Shop) -> None:
 
 def _load_hands(shop: Shop) -> None:
     """What the made-up presenter found when she made things up."""
-    shelf, drawer = shop.shelf(), shop.drawer()
+    state = shop.now()
+    shelf, drawer = state.shelf, state.drawer
     cloths = {record.code: at for at, record in enumerate(shelf.records)}
     patterns = {record.code: record for record in drawer.records}
     for said in json.loads(_read("hands.json")):
         pattern, at = patterns[said["pattern"]], cloths[said["cloth"]]
-        pairing = one_pairing(drawer, pattern, shelf.cloths[at], Wish())
+        pairing = one_pairing(shop, state, pattern, shelf.cloths[at], Wish())
         given = {**said, "made": "1" if said["made"] else ""}
         decide(shop, pattern, shelf.records[at], pairing, given)
 
 
 def _load_programmes(shop: Shop) -> None:
-    cloths = {record.code: record.id for record in shop.shelf().records}
-    patterns = {record.code: record.id for record in shop.drawer().records}
+    cloths = {record.code: record.id for record in shop.now().shelf.records}
+    patterns = {record.code: record.id for record in shop.now().drawer.records}
     with shop.database.work() as work:
         for programme in json.loads(_read("programmes.json")):
             shown_on = date.fromisoformat(programme["shown_on"])

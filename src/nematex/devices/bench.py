@@ -11,9 +11,9 @@ from typing import Protocol
 import numpy as np
 import numpy.typing as npt
 
-from nematex.core.drape import drape_from_bending
+from nematex.core.cloth.measuring.drape_coefficient import drape_from_bending
 from nematex.core.photo.see_through import BLACK_CARD, WHITE_CARD, over_ground
-from nematex.core.units import CM_PER_INCH, GRAMS_PER_OUNCE
+from nematex.core.quantity.units import CM_PER_INCH, GRAMS_PER_OUNCE
 from nematex.devices.camera import USUAL, Photo, photograph_disc, photograph_tones
 
 PX_PER_CM = 20.0

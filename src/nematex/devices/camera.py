@@ -10,7 +10,7 @@ import numpy as np
 from PIL import Image
 from scipy import ndimage
 
-from nematex.core.colour import srgb_from_linear
+from nematex.core.colour.difference import srgb_from_linear
 from nematex.devices.made_disc import disc_picture
 from nematex.devices.made_swatch import MadeCloth, Picture, flat_picture
 

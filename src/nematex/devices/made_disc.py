@@ -7,7 +7,7 @@ import math
 import numpy as np
 from scipy.optimize import brentq
 
-from nematex.core.drape import DISC_CM, STAND_CM
+from nematex.core.cloth.measuring.drape_coefficient import DISC_CM, STAND_CM
 from nematex.devices.made_swatch import FINE, Picture
 
 ANGLES = 1440

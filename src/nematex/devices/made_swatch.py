@@ -12,7 +12,7 @@ import numpy as np
 import numpy.typing as npt
 from PIL import Image, ImageDraw
 
-from nematex.core.colour import linear_from_srgb
+from nematex.core.colour.difference import linear_from_srgb
 
 Points = list[tuple[float, float]]
 Picture = npt.NDArray[np.float64]

@@ -40,6 +40,13 @@ class Database:
         with Session(self.engine, expire_on_commit=False) as session, session.begin():
             yield session
 
+    @contextmanager
+    def snapshot(self) -> Iterator[Work]:
+        """A unit of work that only reads: every query sees the database as it was at the first."""
+        with Session(self.engine, expire_on_commit=False) as session, session.begin():
+            session.connection(execution_options={"isolation_level": "REPEATABLE READ"})
+            yield session
+
     def migrate(self, revision: str = "head") -> None:
         """Bring the tables up to a revision, the newest if none is named; raises SchemaFault for a newer program's."""
         config = Config()

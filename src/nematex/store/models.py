@@ -8,6 +8,7 @@ from typing import Any
 
 from sqlalchemy import (
     JSON,
+    BigInteger,
     Boolean,
     Date,
     DateTime,
@@ -19,6 +20,7 @@ from sqlalchemy import (
     Text,
     UniqueConstraint,
     func,
+    text,
 )
 from sqlalchemy.dialects.mysql import LONGBLOB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
@@ -88,6 +90,7 @@ class ClothRow(Base):
     bolts: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
     photo_id: Mapped[int | None] = mapped_column(Integer)
     stretch_unsaid: Mapped[bool] = mapped_column(Boolean, default=False)
+    version: Mapped[int] = mapped_column(BigInteger, default=0, server_default=text("0"), index=True)
 
 
 class ReadingRow(Base):
@@ -188,6 +191,7 @@ class PatternRow(Base):
     sold_as: Mapped[str] = mapped_column(String(20), default="")
     licence: Mapped[str] = mapped_column(Text, default="")
     envelope: Mapped[str] = mapped_column(Text, default="")
+    version: Mapped[int] = mapped_column(BigInteger, default=0, server_default=text("0"), index=True)
 
 
 class RuleFixRow(Base):
@@ -270,6 +274,16 @@ class UploadRow(Base):
     state: Mapped[str] = mapped_column(String(20), default="")
     message: Mapped[str] = mapped_column(String(600), default="")
     sent_at: Mapped[datetime] = mapped_column(DateTime, server_default=func.now())
+
+
+class GoneRow(Base):
+    """A cloth or pattern that was removed, with the number of that change."""
+
+    __tablename__ = "gone"
+
+    kind: Mapped[str] = mapped_column(String(10), primary_key=True)
+    row_id: Mapped[int] = mapped_column(Integer, primary_key=True, autoincrement=False)
+    version: Mapped[int] = mapped_column(BigInteger, index=True)
 
 
 class SettingRow(Base):

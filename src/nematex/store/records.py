@@ -7,8 +7,8 @@ from datetime import date, datetime
 from decimal import Decimal
 from typing import Any
 
-from nematex.core.cloth import ClothFacts
-from nematex.core.pattern import Pattern
+from nematex.core.cloth.facts import ClothFacts
+from nematex.core.pattern.facts import Pattern
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,6 +65,7 @@ class ClothRecord:
     photo_id: int | None = None
     stretch_unsaid: bool = False
     id: int = 0
+    version: int = field(default=0, compare=False)  # the number of its last change
 
 
 @dataclass(frozen=True)
@@ -112,6 +113,7 @@ class PatternRecord:
     licence: str = ""
     envelope: str = ""
     id: int = 0
+    version: int = field(default=0, compare=False)  # the number of its last change
 
 
 @dataclass(frozen=True)

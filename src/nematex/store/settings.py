@@ -16,9 +16,3 @@ def settings(work: Work) -> dict[str, str]:
 def put(work: Work, name: str, value: str) -> None:
     statement = insert(SettingRow).values(name=name, value=value)
     work.execute(statement.on_duplicate_key_update(value=statement.inserted.value))
-
-
-def bump(work: Work, name: str) -> None:
-    """Count a version up, so that what was remembered of it is read again."""
-    now = work.execute(select(SettingRow.value).where(SettingRow.name == name).with_for_update()).scalar()
-    put(work, name, str(int(now or 0) + 1))

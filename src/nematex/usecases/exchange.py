@@ -12,13 +12,13 @@ from pydantic import Field, ValidationError
 
 from nematex.core.errors import FieldFault
 from nematex.store.records import ClothRecord, PatternRecord
-from nematex.usecases.assess import pattern_facts
-from nematex.usecases.assess_schema import PatternIn, ShortText, Text
-from nematex.usecases.colourways import say_bolts, say_colourways
-from nematex.usecases.csv_text import SheetText, read_sheet, sheet_of
-from nematex.usecases.list_columns import import_fields
-from nematex.usecases.price_list import RowFault, safe_cell
-from nematex.usecases.xlsx_text import is_archive, xlsx_bytes, xlsx_rows
+from nematex.usecases.assess.pairing import pattern_facts
+from nematex.usecases.assess.schema import PatternIn, ShortText, Text
+from nematex.usecases.cloth.colourways import say_bolts, say_colourways
+from nematex.usecases.cloth.lists.csv_text import SheetText, read_sheet, sheet_of
+from nematex.usecases.cloth.lists.headings import import_fields
+from nematex.usecases.cloth.lists.price_list import RowFault, safe_cell
+from nematex.usecases.cloth.lists.xlsx_text import is_archive, xlsx_bytes, xlsx_rows
 
 LISTS = ("details", "parts", "requirements", "options", "sizes", "edge_fixes", "reading_fixes")
 PATTERN_COLUMNS = (

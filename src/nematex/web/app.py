@@ -7,42 +7,23 @@ from typing import Any
 from flask import Flask, Response, g, render_template, request
 from flask_wtf.csrf import CSRFError, CSRFProtect
 
-from nematex.core.bending import bias_bending_length_cm, flexural_rigidity_mg_cm
+from nematex.core.cloth.measuring.bending import bias_bending_length_cm, flexural_rigidity_mg_cm
 from nematex.core.errors import FieldFault
 from nematex.store.database import Database, DatabaseGone
-from nematex.usecases.csv_text import MAX_BYTES as MAX_LIST
-from nematex.usecases.field_words import field_word
-from nematex.usecases.photo_file import MAX_BYTES as MAX_PHOTO
-from nematex.usecases.saying import Voice, colour_word, hand_word
-from nematex.usecases.shelf import Shop
-from nematex.web import drawing, hang, swatch, tape, words
-from nematex.web.rooms import (
-    aids,
-    bench,
-    chosen,
-    hands,
-    hanging,
-    home,
-    imports,
-    matrix,
-    pairing,
-    parts,
-    patterns,
-    photo,
-    programmes,
-    quality,
-    shelf,
-    why,
-)
+from nematex.usecases.cloth.lists.csv_text import MAX_BYTES as MAX_LIST
+from nematex.usecases.judging.field_words import field_word
+from nematex.usecases.photo.file import MAX_BYTES as MAX_PHOTO
+from nematex.usecases.quantity.saying import colour_word, hand_word
+from nematex.usecases.shop import Shop
+from nematex.web import words
+from nematex.web.drawing import garment, overhang, swatch, tape
+from nematex.web.rooms import ROOMS
+from nematex.web.rooms.common import now
 
 POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; "
     "connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
 )
-ROOMS = (
-    home, shelf, chosen, bench, photo, aids, quality, patterns, why, pairing, hanging, matrix, hands, programmes, imports,
-    parts,
-)  # fmt: skip
 
 
 def create_app(database: Database, key: str) -> Flask:
@@ -62,14 +43,14 @@ def create_app(database: Database, key: str) -> Flask:
     app.extensions["shop"] = Shop(database)
     CSRFProtect(app)
     for room in ROOMS:
-        app.register_blueprint(room.room)
+        app.register_blueprint(room)
     app.after_request(_headers)
-    app.context_processor(lambda: _context(app))
+    app.context_processor(_context)
     app.jinja_env.globals.update(
         strip=tape.strip,
         swatch=swatch.swatch,
-        drawing=drawing.drawing,
-        hang=hang.hang,
+        drawing=garment.drawing,
+        hang=overhang.hang,
         rigidity=flexural_rigidity_mg_cm,
         bias=bias_bending_length_cm,
         query=words.query,
@@ -95,11 +76,11 @@ def _headers(response: Response) -> Response:
     return response
 
 
-def _context(app: Flask) -> dict[str, Any]:
+def _context() -> dict[str, Any]:
     if request.endpoint in ("static", "home.health") or g.get("lost"):
         return {}
-    settings = app.extensions["shop"].settings()
-    return {"voice": Voice.of(settings), "shop_name": settings.get("shop", "Your shop"), "settings": settings}
+    state = now()
+    return {"voice": state.voice, "shop_name": state.shop_name, "settings": state.settings}
 
 
 def _page(code: int, title: str, text: str) -> tuple[str, int]:

@@ -8,7 +8,7 @@ from urllib.parse import urlencode
 from flask import request
 from markupsafe import Markup
 
-from nematex.core import print_scale
+from nematex.core.cloth import print_scale
 from nematex.store.records import PatternRecord
 from nematex.tables import trade_tables
 

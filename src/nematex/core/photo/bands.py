@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from scipy import ndimage
 
-from nematex.core.colour import Array
+from nematex.core.colour.difference import Array
 
 WIDEST_TURN_DEG = 8.0
 

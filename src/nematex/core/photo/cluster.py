@@ -8,7 +8,7 @@ import numpy as np
 import numpy.typing as npt
 from scipy.cluster.vq import kmeans2
 
-from nematex.core.colour import Array
+from nematex.core.colour.difference import Array
 
 
 def clusters(points: Array, count: int, rounds: int) -> npt.NDArray[np.int32]:

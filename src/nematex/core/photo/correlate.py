@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from scipy import fft
 
-from nematex.core.colour import Array
+from nematex.core.colour.difference import Array
 
 LEAST_OVERLAP = 0.2
 NOT_KNOWN = -2.0  # below any correlation

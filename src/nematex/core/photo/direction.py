@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from nematex.core.colour import Array
+from nematex.core.colour.difference import Array
 from nematex.core.photo.correlate import overlap_ncc
 from nematex.core.photo.motifs import Motifs
 from nematex.core.photo.turns import turns

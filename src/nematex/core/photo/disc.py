@@ -14,8 +14,8 @@ from scipy import ndimage, signal
 from skimage.filters import threshold_otsu
 from skimage.measure import find_contours
 
-from nematex.core.colour import LUMINANCE, Array
-from nematex.core.drape import drape_coefficient_pct
+from nematex.core.cloth.measuring.drape_coefficient import drape_coefficient_pct
+from nematex.core.colour.difference import LUMINANCE, Array
 from nematex.core.errors import FieldFault
 
 ANGLES = 720

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from nematex.core.colour import LUMINANCE, Array, oklab_from_linear
+from nematex.core.colour.difference import LUMINANCE, Array, oklab_from_linear
 from nematex.core.photo.cluster import clusters
 
 DARKEST = 1e-3

@@ -8,7 +8,7 @@ import numpy as np
 import numpy.typing as npt
 from scipy import ndimage
 
-from nematex.core.colour import Array
+from nematex.core.colour.difference import Array
 
 SMALLEST_PX = 12
 MOST = 400

@@ -13,7 +13,7 @@ import numpy.typing as npt
 from scipy import ndimage
 from scipy.cluster.vq import vq
 
-from nematex.core.colour import Array, delta_e, lab_from_srgb, linear_from_srgb, oklab_from_linear, srgb_from_linear
+from nematex.core.colour.difference import Array, delta_e, lab_from_srgb, linear_from_srgb, oklab_from_linear, srgb_from_linear
 from nematex.core.photo.cluster import clusters
 
 CLUSTERS = 16

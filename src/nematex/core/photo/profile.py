@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from nematex.core.colour import Array
+from nematex.core.colour.difference import Array
 from nematex.core.photo.correlate import LEAST_OVERLAP, NOT_KNOWN
 
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from nematex.core.colour import Array
+from nematex.core.colour.difference import Array
 
 CONE = 0.07  # how far off the axis a repeat may lie: a photo is rarely straight
 LEAST_PEAK = 0.6

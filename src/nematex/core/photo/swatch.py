@@ -11,7 +11,7 @@ import numpy as np
 from PIL import Image
 from scipy import ndimage
 
-from nematex.core.colour import Array, oklab_from_linear
+from nematex.core.colour.difference import Array, oklab_from_linear
 from nematex.core.errors import FieldFault
 from nematex.core.photo.bands import Bands, bands, noise_variance, turned
 from nematex.core.photo.correlate import overlap_ncc

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from nematex.core.colour import Array
+from nematex.core.colour.difference import Array
 from nematex.core.photo.motifs import Motifs
 
 MOST = 60

@@ -1,1 +1,15 @@
-"""One blueprint per room of the shop."""
+"""One blueprint per room of the shop, by subject."""
+
+from nematex.web.rooms import home, parts
+from nematex.web.rooms.cloth import aids, bench, chosen, imports, quality, shelf
+from nematex.web.rooms.hang import hang
+from nematex.web.rooms.judging import matrix, overrides, pairing, why
+from nematex.web.rooms.pattern import patterns
+from nematex.web.rooms.photo import photo
+from nematex.web.rooms.programme import programmes
+
+MODULES = (
+    home, shelf, chosen, bench, photo, aids, quality, patterns, why, pairing, hang, matrix, overrides, programmes, imports,
+    parts,
+)  # fmt: skip
+ROOMS = tuple(module.room for module in MODULES)

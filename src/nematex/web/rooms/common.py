@@ -2,16 +2,20 @@
 
 from __future__ import annotations
 
-from flask import Response, abort, current_app, request
+from collections.abc import Iterable
 
-from nematex.core.cloth import Cloth
+from flask import Response, abort, current_app, g, request
+
+from nematex.core.cloth.estimates import Cloth
+from nematex.core.cloth.facts import STRUCTURES
 from nematex.core.errors import UnknownChoice
-from nematex.core.verdict import Verdict
+from nematex.core.judging.verdict import Verdict
 from nematex.store.records import ClothRecord, PatternRecord
-from nematex.usecases.ranking import Filters
-from nematex.usecases.shelf import Drawer, Shelf, Shop
+from nematex.usecases.judging.ranking import Filters
+from nematex.usecases.shop import Shop
+from nematex.usecases.state import State
 
-STRUCTURES = ("woven", "knit", "net")
+LONGEST_NUMBER = 9  # digits; more is no page and no row
 
 
 def shop() -> Shop:
@@ -19,25 +23,40 @@ def shop() -> Shop:
     return found
 
 
-def find_cloth(cloth_id: int) -> tuple[Shelf, ClothRecord, Cloth]:
-    shelf = shop().shelf()
-    at = shelf.place.get(cloth_id)
-    if at is None:
-        abort(404)
-    return shelf, shelf.records[at], shelf.cloths[at]
+def now() -> State:
+    """The shop's state, taken once for each request."""
+    if "state" not in g:
+        g.state = shop().now()
+    state: State = g.state
+    return state
 
 
-def find_pattern(pattern_id: int) -> tuple[Drawer, PatternRecord]:
-    drawer = shop().drawer()
-    record = drawer.by_id.get(pattern_id)
-    if record is None:
-        abort(404)
-    return drawer, record
+def find_cloth(cloth_id: int) -> tuple[ClothRecord, Cloth]:
+    return now().cloth(cloth_id) or abort(404)
+
+
+def find_pattern(pattern_id: int) -> PatternRecord:
+    return now().pattern(pattern_id) or abort(404)
+
+
+def as_number(text: str) -> int | None:
+    """A whole number as it stands in an address; None for anything else."""
+    return int(text) if text.isdecimal() and text.isascii() and len(text) <= LONGEST_NUMBER else None
 
 
 def whole_number(name: str, default: int = 1) -> int:
-    text = request.args.get(name, "")
-    return int(text) if text.isdigit() and len(text) < 7 else default
+    number = as_number(request.args.get(name, ""))
+    return default if number is None else number
+
+
+def numbers(texts: Iterable[str]) -> list[int]:
+    """Those of the texts that are whole numbers, each once."""
+    return list(dict.fromkeys(number for text in texts if (number := as_number(text)) is not None))
+
+
+def inside(back: str, otherwise: str) -> str:
+    """An address of this shop to go back to, or the other one where it leads elsewhere."""
+    return back if back.startswith("/") and not back.startswith(("//", "/\\")) else otherwise
 
 
 def filters() -> Filters:

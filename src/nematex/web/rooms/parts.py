@@ -6,15 +6,16 @@ from decimal import Decimal
 
 from flask import Blueprint, render_template
 
-from nematex.core.cloth import ClothFacts, Print, known_cloth
-from nematex.core.demand import demand
-from nematex.core.estimate import Known
-from nematex.core.pairing import Pairing, pair
-from nematex.core.pattern import Pattern, Wish
+from nematex.core.cloth.estimates import known_cloth
+from nematex.core.cloth.facts import ClothFacts, Print
+from nematex.core.judging.demand import demand
+from nematex.core.judging.pairing import Pairing, pair
+from nematex.core.pattern.facts import Pattern, Wish
+from nematex.core.quantity.estimate import Known
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import trade_tables
-from nematex.usecases.bench_measures import MEASURES
-from nematex.web.drawing import HALVES
+from nematex.usecases.cloth.bench.measures import MEASURES
+from nematex.web.drawing.garment import HALVES
 
 room = Blueprint("parts", __name__)
 PATTERN = Pattern("Sample skirt", "skirt", "woven", "Lightweight wovens with drape: challis, lawn, crepe.", details=("tiers",))

@@ -1,0 +1,130 @@
+"""How much cloth: the requirement table, the width chart, direction, repeat, shrinkage, and the cut.
+
+The width chart is an extension-service handout (from memory, unverified). The order of the steps is common practice,
+no source.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from nematex.core.cloth.estimates import Cloth
+from nematex.core.errors import UnknownChoice
+from nematex.core.pattern.facts import Pattern, Requirement, Wish
+from nematex.core.quantity.estimate import Known
+from nematex.core.quantity.units import CM_PER_INCH, CM_PER_YARD, trim
+from nematex.core.tables import Tables
+
+
+@dataclass(frozen=True)
+class Amount:
+    """Length to cut in m, with each step that led to it."""
+
+    length_m: float
+    receipt: tuple[str, ...]
+
+
+def _pick(rows: list[Requirement], field: str, asked: str | None, values: list[str], receipt: list[str]) -> str:
+    """The view or size asked for; with none asked, the last one of the table, so that it is never too little."""
+    choices = list(dict.fromkeys(values))
+    if asked is None:
+        chosen = choices[-1] if field == "size" else choices[0]
+        if len(choices) > 1:
+            receipt.append(f"No {field} chosen: reckoned for {field} {chosen}.")
+        return chosen
+    for choice in choices:
+        if choice.casefold() == asked.strip().casefold():
+            return choice
+    raise UnknownChoice(field, asked, choices, f"{field} of this pattern's table")
+
+
+def convert_width(length_m: float, from_cm: float, to_cm: float, chart: dict[float, tuple[float, ...]]) -> float:
+    """Length in m at `to_cm` of what takes `length_m` at `from_cm`, by the published chart, linear between its points."""
+    widths = np.array(sorted(chart)) * CM_PER_INCH
+    yards = np.array([chart[inches] for inches in sorted(chart)])  # widths × rows
+    at_from = np.array([np.interp(from_cm, widths, yards[:, row]) for row in range(yards.shape[1])])
+    at_to = np.array([np.interp(to_cm, widths, yards[:, row]) for row in range(yards.shape[1])])
+    asked = length_m * 100 / CM_PER_YARD
+    if asked <= at_from[0]:
+        return float(length_m * at_to[0] / at_from[0])
+    if asked >= at_from[-1]:
+        return float(length_m * at_to[-1] / at_from[-1])
+    return float(np.interp(asked, at_from, at_to)) * CM_PER_YARD / 100
+
+
+def _at_width(
+    rows: list[Requirement], cloth: Cloth, one_way: bool, tables: Tables, receipt: list[str]
+) -> tuple[float, Requirement]:
+    """The table's row for this width, or its nearest converted by the chart."""
+    rule, width = tables.judging.width, cloth.width.best
+    reach = width + rule.nominal_slack_cm
+    fitting = [row for row in rows if row.width_cm <= reach]
+    pool = fitting or rows
+    best = max(row.width_cm for row in pool) if fitting else min(row.width_cm for row in pool)
+    same = [row for row in pool if row.width_cm == best]
+    row = next((r for r in same if r.with_nap == one_way), same[0])
+    nap = "with nap" if row.with_nap else "without nap"
+    receipt.append(f"Table: view {row.view}, {trim(row.length_m, 2)} m at {row.width_cm:.0f} cm, {nap}.")
+    if abs(row.width_cm - width) <= rule.nominal_slack_cm:
+        return row.length_m, row
+    target = min(width, rule.extra_wide_cm)
+    length = convert_width(row.length_m, row.width_cm, target, dict(tables.width_chart))
+    if width > row.width_cm and length > row.length_m:
+        length = row.length_m
+    receipt.append(
+        f"The cloth is {width:.0f} cm wide: {trim(length, 2)} m by the width chart (extension-service handout, from memory)."
+    )
+    if width > rule.extra_wide_cm:
+        receipt.append("Extra wide: the chart ends at 60 in, so lay the pieces out; it may take less.")
+    return length, row
+
+
+def round_up_to_cut(length_m: float, step_cm: float, least_cm: float) -> float:
+    """Length in m up to the next step that the shop cuts, and not below its least cut."""
+    steps = math.ceil(round(length_m * 100 / step_cm, 4))
+    return max(steps * step_cm, least_cm) / 100
+
+
+def least_length_m(pattern: Pattern) -> float:
+    """The least that the cloth table asks for, in m; 1 where there is no table."""
+    return min((row.length_m for row in pattern.requirements if row.use == "main"), default=1.0)
+
+
+def amount(cloth: Cloth, pattern: Pattern, wish: Wish, tables: Tables) -> Amount | None:
+    """Metres of this cloth for one garment, or None without a requirement table; raises UnknownChoice."""
+    rows = [row for row in pattern.requirements if row.use == "main"]
+    if not rows or wish.part:
+        return None
+    rule = tables.judging.amount
+    receipt: list[str] = []
+    view = _pick(rows, "view", wish.view, [row.view for row in rows], receipt)
+    rows = [row for row in rows if row.view == view]
+    sizes = [size for row in rows for size in row.sizes]
+    if sizes:
+        size = _pick(rows, "size", wish.size, sizes, receipt)
+        rows = [row for row in rows if size in row.sizes]
+    one_way = cloth.print.direction == "one-way" or cloth.nap
+    length, row = _at_width(rows, cloth, one_way, tables, receipt)
+    if one_way and not row.with_nap:
+        share = next(share for width, share in rule.one_way if cloth.width.best <= width)
+        if share:
+            length *= 1 + share
+            why = "One-way print" if cloth.print.direction == "one-way" else "Nap"
+            receipt.append(f"{why}, and the table is without nap: {share * 100:.0f} % more, {trim(length, 2)} m.")
+    repeat = cloth.print.repeat_length_cm
+    if repeat and repeat >= tables.judging.print.match_from_cm:
+        length += repeat / 100
+        receipt.append(f"Pattern repeat {repeat:.0f} cm: one repeat more to match, {trim(length, 2)} m.")
+    if cloth.shrink.known >= Known.STATED and cloth.shrink.best > 0:
+        length /= 1 - cloth.shrink.best / 100
+        receipt.append(f"Shrinks {trim(cloth.shrink.best)} % in length: {trim(length, 2)} m before the wash.")
+    elif cloth.shrink.high >= tables.judging.cautions.shrinks_from_pct:
+        # Envelope figures are generous by 5 to 15 %, so a shrinkage nobody measured is said and not added.
+        receipt.append(f"Its kind may shrink up to {trim(cloth.shrink.high)} %: not added, since nobody measured this one.")
+    step, least = rule.cut_step_cm, rule.least_cut_cm
+    cut = round_up_to_cut(length, step, least)
+    receipt.append(f"Rounded up to what is cut ({step:.0f} cm steps, from {least:.0f} cm): {trim(cut, 2)} m.")
+    return Amount(cut, tuple(receipt))

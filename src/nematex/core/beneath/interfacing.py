@@ -1,0 +1,63 @@
+"""Interfacing: about as heavy as the cloth and never heavier, a knit one on knits, sewn in where heat would spoil.
+
+The kinds are in data/interfacings.csv. Common practice, no source. Weights in g/m².
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from nematex.core.cloth.estimates import Cloth
+from nematex.core.judging.demand import Demand
+from nematex.core.tables import Tables
+
+
+@dataclass(frozen=True, slots=True)
+class Interfaced:
+    """What to interface, with what, and why."""
+
+    places: tuple[str, ...]
+    kind: str
+    gsm: tuple[float, float]
+    reason: str
+
+
+def _hates_heat(cloth: Cloth, tables: Tables) -> str:
+    """Why a cloth should not be fused; "" where it may be."""
+    if cloth.nap and cloth.structure == "woven":
+        return "its pile would be crushed"
+    names = set(cloth.fibres.shares) if cloth.fibres else set(cloth.type.fibres[0]) if cloth.type else set()
+    if names & {"acetate", "triacetate"}:
+        return "acetate melts under the iron"
+    if cloth.type and any(word in cloth.type.name for word in ("sequin", "lace", "tulle", "chiffon", "organza")):
+        return "the glue would show or melt it"
+    return ""
+
+
+def places(demand: Demand, tables: Tables) -> tuple[str, ...]:
+    """The details made that want interfacing."""
+    wanted = tables.judging.interfacing.details
+    return tuple(detail.name for detail in demand.made.all_details if detail.name in wanted)
+
+
+def interfacing(cloth: Cloth, demand: Demand, tables: Tables) -> Interfaced | None:
+    """The kind for this cloth, or None where nothing is made that wants it."""
+    where = places(demand, tables)
+    if not where:
+        return None
+    heat = _hates_heat(cloth, tables)
+    knit = cloth.structure == "knit"
+    most = cloth.weight.best * tables.judging.interfacing.from_share
+    light = [kind for kind in tables.interfacings if kind.fused == (not heat) and kind.gsm.low <= most]
+    fits = [kind for kind in light if kind.knit == knit] or light
+    if not fits:
+        text = f"at {cloth.weight.best:.0f} g/m² nothing is lighter: use a layer of the cloth itself"
+        return Interfaced(where, "a second layer of the cloth", (0.0, cloth.weight.best), text.capitalize() + ".")
+    best = max(fits, key=lambda kind: kind.gsm.low)
+    top = min(best.gsm.high, cloth.weight.best)
+    how = f"sewn in, because {heat}" if heat else "fused"
+    reason = (
+        f"{best.name.capitalize()}, {how}: {best.gsm.low:.0f} to {top:.0f} g/m² on a cloth of {cloth.weight.best:.0f}, "
+        f"never heavier than it. Try it on a scrap."
+    )
+    return Interfaced(where, best.name, (best.gsm.low, top), reason)

@@ -1,0 +1,88 @@
+"""Notions as the envelope lists them: what, how many, how large, for which views.
+
+'View A: 10 buttons 15 mm; 1 zip 20 cm (8 in); 1.5 m elastic 2 cm wide' → three rows. Lengths in cm.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+from nematex.core.pattern.paste.figures import Figure, figures
+
+KINDS = (
+    "button", "zip", "zipper", "elastic", "interfacing", "thread", "bias binding", "ribbon", "cord", "snap",
+    "press stud", "hook and eye", "buckle", "rib", "ribbing", "tape", "shoulder pad", "toggle", "eyelet", "bead", "pompom",
+    "boning", "d-ring", "rivet", "hook", "lace", "piping", "wadding", "sequin", "popper", "drawstring",
+    "shirring elastic", "binding",
+)  # fmt: skip
+SAME = {"zipper": "zip", "popper": "snap", "press stud": "snap", "ribbing": "rib", "binding": "bias binding"}
+_VIEW = re.compile(r"^\s*views?\s+([A-Z0-9](?:\s*(?:,|&|and)\s*[A-Z0-9])*)\s*[:–-]\s*", re.IGNORECASE)
+
+
+@dataclass(frozen=True, slots=True)
+class Notion:
+    """One row: its kind ("" where not recognised), how many, length and size in cm, the views, and its own words."""
+
+    words: str
+    kind: str = ""
+    count: int | None = None
+    length_cm: float | None = None
+    size_cm: float | None = None
+    views: tuple[str, ...] = ()
+
+
+def _pieces(text: str) -> list[str]:
+    """Commas and semicolons part the rows, but a comma before a size belongs to its row."""
+    found: list[str] = []
+    for piece in re.split(r"[;\n]|,(?=\s)|(?<=[a-z])\s+and\s+(?=\d|[a-z])", text):
+        if found and re.match(r"^\s*\d+(?:[.,]\d+)?\s*(?:mm|cm|in|\")\s*(?:wide)?\s*\)?$", piece):
+            found[-1] += f",{piece}"
+        elif piece.strip(" ."):
+            found.append(piece)
+    return [piece.strip(" .") for piece in found]
+
+
+def _kind(words: str) -> str:
+    low = words.casefold()
+    found = [kind for kind in KINDS if re.search(rf"\b{re.escape(kind)}(?:s|es)?\b", low)]
+    best = max(found, key=len, default="")
+    return SAME.get(best, best)
+
+
+def _row(words: str, views: tuple[str, ...]) -> Notion:
+    kind, found = _kind(words), figures(words)
+    count: int | None = None
+    length: float | None = None
+    size: float | None = None
+    for each in found:
+        if not each.unit and each.value == int(each.value) and count is None:
+            count = int(each.value)
+        elif _is_size(each, words, kind):
+            size = round(each.cm("cm"), 2)
+        elif each.unit and length is None:
+            length = round(each.cm("cm"), 1)
+    return Notion(words, kind, count, length, size, views)
+
+
+def _is_size(each: Figure, words: str, kind: str) -> bool:
+    """Widths and diameters: what is called wide, what is in mm, and what a button or bead measures."""
+    wide = re.match(r"\s*-?\s*(?:wide|width)", words[each.end :], re.IGNORECASE)
+    return bool(wide) or each.unit == "mm" or (kind in ("button", "bead", "snap", "eyelet") and each.unit in ("cm", "in"))
+
+
+def read_notions(text: str) -> list[Notion]:
+    """Every notion of a text, in its order."""
+    found = []
+    for line in text.splitlines():
+        viewed = _VIEW.match(line)
+        views = tuple(name.upper() for name in re.findall(r"\b[A-Za-z0-9]\b", viewed[1])) if viewed else ()
+        body = line[viewed.end() :] if viewed else line
+        found += [_row(piece, views) for piece in _pieces(body)]
+    return found
+
+
+def of_view(notions: list[Notion], view: str | None) -> list[Notion]:
+    """Those of one view; those without a view belong to all."""
+    letter = (view or "").split(" ")[0].upper()
+    return [each for each in notions if not each.views or not view or letter in each.views]

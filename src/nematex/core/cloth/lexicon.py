@@ -1,0 +1,157 @@
+"""The lexicon of cloth names: what a cloth of that name typically is, found by name, alias and fibre."""
+
+from __future__ import annotations
+
+import math
+import re
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from nematex.core.cloth.fibres import FibreContent
+from nematex.core.quantity.estimate import Range
+from nematex.core.rules import HandlesLike
+
+
+@dataclass(frozen=True, slots=True)
+class ClothType:
+    """One cloth name with its typical ranges (g/m², cm, %, mm); sheerness 0 opaque to 3 sheer, press 0 to 3."""
+
+    name: str
+    aliases: tuple[str, ...]
+    structure: str
+    family: str
+    use: str
+    fibres: tuple[tuple[str, ...], ...]
+    width_cm: float
+    weight_gsm: Range
+    bend_cm: Range
+    stretch_cross_pct: Range
+    stretch_length_pct: Range
+    sheer: Range
+    nap: bool
+    fray: int
+    shrink_hi_pct: float
+    press: int
+    thickness_mm: Range
+    sewing: int
+    season: str
+
+    @property
+    def all_fibres(self) -> frozenset[str]:
+        return frozenset(name for blend in self.fibres for name in blend)
+
+
+def stem(word: str) -> str:
+    """A word without its plural ending, so that 'crepes' finds 'crepe'."""
+    if len(word) > 4 and word.endswith("ies"):
+        return word[:-3] + "y"
+    return word[:-1] if len(word) > 3 and word.endswith("s") and not word.endswith("ss") else word
+
+
+def key(text: str) -> str:
+    """The form in which names are compared."""
+    return " ".join(stem(word) for word in re.findall(r"[a-z0-9&']+", text.casefold().replace("-", " ")))
+
+
+FIBRE_WORDS = {
+    "viscose": ("viscose", "rayon"),
+    "polyamide": ("polyamide", "nylon"),
+    "linen": ("linen",),
+    "wool": ("wool",),
+    "silk": ("silk",),
+    "cotton": ("cotton",),
+    "modal": ("modal",),
+    "lyocell": ("lyocell",),
+    "cupro": ("cupro",),
+    "polyester": ("polyester",),
+    "hemp": ("hemp",),
+}
+
+
+class Lexicon:
+    """Cloth types by name and alias, and the envelope's group words, with their meaning in a pattern for knits."""
+
+    def __init__(
+        self,
+        types: Iterable[ClothType],
+        groups: dict[str, tuple[str, ...]],
+        knits: dict[str, tuple[str, ...]],
+        step: HandlesLike,
+    ) -> None:
+        self.step = step
+        self.types = tuple(types)
+        self.index = {item.name: number for number, item in enumerate(self.types)}
+        self.by_key = {key(name): item for item in self.types for name in (item.name, *item.aliases)}
+        self.groups = {word: tuple(map(self.get, names)) for word, names in groups.items()}
+        self.knits = {key(word): names for word, names in knits.items()}
+
+    def get(self, name: str) -> ClothType:
+        return self.types[self.index[name]]
+
+    def _suffix_match(self, words: list[str]) -> ClothType | None:
+        """The longest run of words that is a cloth name, latest first: 'bean row cotton lawn' → cotton lawn."""
+        for size in range(len(words), 0, -1):
+            for start in range(len(words) - size, -1, -1):
+                found = self.by_key.get(" ".join(words[start : start + size]))
+                if found:
+                    return found
+        return None
+
+    def find(
+        self, name: str, fibres: FibreContent | None = None, structure: str | None = None, anywhere: bool = True
+    ) -> ClothType | None:
+        """The cloth type meant by a shop's words; fibre and structure decide between namesakes."""
+        text = key(name)
+        found = self.by_key.get(text)
+        if found is None and anywhere:
+            found = self._suffix_match(text.split())
+        if found is None:
+            return None
+        return self._namesake(found, text, fibres, structure)
+
+    def _namesake(self, found: ClothType, text: str, fibres: FibreContent | None, structure: str | None) -> ClothType:
+        """A lawn of viscose is a viscose lawn; a velvet that is a knit is a stretch velvet."""
+        noun = text.split()[-1]
+        if structure and structure != found.structure:
+            tries = (f"{text} knit", f"stretch {text}", f"{text} jersey", f"woven {text}", f"stretch {noun}", f"{noun} knit")
+            for other in tries:
+                kin = self.by_key.get(other)
+                if kin and kin.structure == structure:
+                    found = kin
+                    break
+        if fibres is None or not fibres.main:
+            return found
+        if fibres.main not in found.all_fibres:
+            for word in FIBRE_WORDS.get(fibres.main, ()):
+                kin = self.by_key.get(f"{word} {noun}") or self.by_key.get(f"{word} {text}")
+                if kin and kin.structure == (structure or found.structure):
+                    return kin
+        if found.structure == "woven" and fibres.share("elastane", "elastomultiester") >= 0.01:
+            for other in (found.name, *found.aliases, noun):
+                kin = self.by_key.get(f"stretch {other}")
+                if kin and "elastane" not in found.all_fibres:
+                    return kin
+        return found
+
+    def nearest(
+        self,
+        weight_gsm: float,
+        bend_cm: float,
+        stretch_pct: float,
+        structure: str,
+        count: int = 3,
+        among: Iterable[ClothType] | None = None,
+    ) -> list[str]:
+        """Names of the cloths that handle alike: by weight (log), bending length and stretch across (log)."""
+
+        step = self.step
+
+        def distance(item: ClothType) -> float:
+            by_weight = math.log(max(weight_gsm, 1.0) / item.weight_gsm.middle) / step.weight_log
+            by_drape = (bend_cm - item.bend_cm.middle) / step.drape_cm
+            by_stretch = (math.log1p(stretch_pct / 10) - math.log1p(item.stretch_cross_pct.middle / 10)) / step.stretch_log
+            other = 0.0 if item.structure == structure else step.other_structure
+            return by_weight**2 + by_drape**2 + by_stretch**2 + other
+
+        kinds = [item for item in self.types if item.use in ("garment", "occasion")] if among is None else among
+        return [item.name for item in sorted(kinds, key=distance)[:count]]

@@ -1,0 +1,85 @@
+"""Drape as bending length in cm: the list's span and hand words, the details, the look.
+
+Common practice, no source: softer than the list is with care, unless a detail needs body; stiffer is worse sooner.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from math import inf
+
+from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule, of_detail
+from nematex.core.judging.verdict import Window
+from nematex.core.quantity.kinds import Quantity
+from nematex.core.tables import Detail
+
+
+def check_drape(comparison: Comparison) -> list[Finding]:
+    """Findings on drape."""
+    demand = comparison.demand
+    made = demand.made
+    # A full sleeve billows in fluid cloth and stands in crisp cloth: both are right, whatever the list says.
+    unbound = made.band or (made.fit == "free" and any(detail.frees_the_drape for detail in made.details))
+    findings = [] if unbound else _by_list(comparison)
+    if demand.bend_by_word:
+        findings.append(comparison.against_window(Rule.DRAPE_RULED_OUT, demand.bend_by_word, Asker.WORDS))
+    for detail in (*made.details, *(() if demand.bend else made.implied)):
+        window = _detail_window(comparison, detail)
+        if window:
+            finding = comparison.against_window(Rule.DRAPE_DETAIL, window, Asker.DETAIL, detail)
+            findings.append(finding.only(comparison.applies(detail)).at_most(comparison.named))
+    return findings or [comparison.flat(Rule.DRAPE_UNASKED)]
+
+
+def _by_list(comparison: Comparison) -> list[Finding]:
+    demand, cloths = comparison.demand, comparison.cloths
+    findings = []
+    for structure, mask in (("woven", ~cloths.knit), ("knit", cloths.knit)):
+        window = demand.window(demand.bend, structure)
+        if window:
+            window = _flowing(comparison, _with_body(comparison, window, structure))
+            finding = comparison.against_window(Rule.DRAPE_LIST, window, Asker.LIST).only(mask)
+            findings.append(finding.at_most((demand.made.fit == "free") | comparison.welcome))
+    return findings
+
+
+def _with_body(comparison: Comparison, window: Window, structure: str) -> Window:
+    """Where a detail needs body, softer is forgiven no longer than stiffer."""
+    details = comparison.demand.made.all_details
+    if any(detail.needs_body and detail.structure in ("any", structure) for detail in details):
+        return replace(window, tolerance_low=comparison.rules.tolerance.drape_cm)
+    return window
+
+
+def _flowing(comparison: Comparison, window: Window) -> Window:
+    """Where the look is to flow, a detail may let the list's lower edge down."""
+    demand = comparison.demand
+    lows = [(detail.flowing_bend_lo_cm, detail) for detail in demand.made.details if detail.flowing_bend_lo_cm is not None]
+    if not lows or demand.wish.look != "flowing":
+        return window
+    low, detail = min(lows, key=lambda each: each[0])
+    if low >= window.low:
+        return window
+    return replace(window, low=low, low_from=of_detail(detail, "flowing_bend_lo_cm", low))
+
+
+def _detail_window(comparison: Comparison, detail: Detail) -> Window | None:
+    tolerance = comparison.rules.tolerance.drape_cm
+    low, field, low_tolerance = detail.bend_lo_cm, "bend_lo_cm", detail.bend_lo_tolerance_cm or tolerance
+    if comparison.demand.wish.look == "flowing" and detail.flowing_bend_lo_cm is not None:
+        low, low_tolerance = detail.flowing_bend_lo_cm, tolerance
+        field = "bend_lo_cm" if low == detail.bend_lo_cm else "flowing_bend_lo_cm"
+    if low is None and detail.bend_hi_cm is None:
+        return None
+    window = Window(
+        low or 0.0,
+        inf if detail.bend_hi_cm is None else detail.bend_hi_cm,
+        low_tolerance,
+        tolerance,
+        (detail.name,),
+        f"drape {detail.name}",
+        of_detail(detail, field, low),
+        of_detail(detail, "bend_hi_cm", detail.bend_hi_cm),
+        Quantity.BENDING_LENGTH,
+    )
+    return comparison.demand.fixed(window)

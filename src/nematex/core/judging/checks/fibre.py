@@ -1,0 +1,137 @@
+"""What the cloth is: named or ruled out on the list, its fibres, its press, its print.
+
+Common practice, no source.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from nematex.core.cloth.columns import ONE_WAY, SET_ASIDE
+from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule
+from nematex.core.judging.checks.kin import like_none
+from nematex.core.judging.verdict import Verdict, Window, compare
+from nematex.core.quantity.arrays import Mask
+from nematex.core.rules import Shares
+from nematex.core.tables import Detail, Role
+
+ALL_OF_IT = Shares(0.999, 0.999, 0.001)  # a share of fibre is inside or out: a label leaves no range to weigh
+PRESSES_WELL = 2  # of 0 to 3, what "must take a press" asks
+SUITS, WITH_CARE, UNPROVEN, AGAINST = Verdict.SUITS, Verdict.WITH_CARE, Verdict.UNPROVEN, Verdict.AGAINST
+
+
+def check_fibre(comparison: Comparison) -> list[Finding]:
+    """Findings on name, fibre, press and print."""
+    findings = [_on_list(comparison), _ruled_out(comparison), _condition(comparison), _use(comparison)]
+    findings += _by_fibre(comparison)
+    for detail in comparison.demand.made.all_details:
+        if detail.press_min is not None:
+            findings.append(_press_of_detail(comparison, detail, detail.press_min))
+        if detail.refuses and not (detail.unless and comparison.demand.made.has(detail.unless)):
+            findings.append(_refused(comparison, detail))
+    if comparison.demand.reading.presses:
+        findings.append(comparison.flat(Rule.PRESS, _press(comparison, PRESSES_WELL), Asker.ENVELOPE))
+    findings.append(_print(comparison))
+    kin = like_none(comparison)
+    return findings if kin is None else [*findings, kin]
+
+
+def _by_fibre(comparison: Comparison) -> list[Finding]:
+    reading, findings = comparison.demand.reading, []
+    if reading.natural:
+        findings.append(_natural(comparison))
+    if reading.avoid_fibres or (reading.fibres and not comparison.demand.has_list):
+        findings.append(_fibre_names(comparison))
+    if any(detail.breathes for detail in comparison.demand.made.all_details):
+        findings.append(_breathes(comparison))
+    return findings
+
+
+def _on_list(comparison: Comparison) -> Finding:
+    """By the list, a cloth that is not named is with care at best; by the hand, only its handling counts."""
+    demand = comparison.demand
+    strict = demand.wish.school == "list" and demand.has_list
+    return comparison.flat(Rule.ON_LIST, np.where(strict & ~comparison.named, WITH_CARE, SUITS), Asker.LIST)
+
+
+def _ruled_out(comparison: Comparison) -> Finding:
+    out = comparison.of_types(comparison.demand.excluded)
+    return comparison.flat(Rule.RULED_OUT, np.where(out, AGAINST, SUITS))
+
+
+def _condition(comparison: Comparison) -> Finding:
+    broken = comparison.of_types(comparison.demand.conditional)
+    return comparison.flat(Rule.CONDITION, np.where(broken, WITH_CARE, SUITS))
+
+
+def _use(comparison: Comparison) -> Finding:
+    """Linings, furnishing cloth and trims are for something else, unless the list names them."""
+    other = comparison.cloths.used_for(*SET_ASIDE) & ~comparison.named & ~comparison.welcome
+    return comparison.flat(Rule.USE, np.where(other & (not comparison.demand.made.band), WITH_CARE, SUITS))
+
+
+def _natural(comparison: Comparison) -> Finding:
+    """Natural fibres asked: cotton, linen, hemp, wool, silk suit; regenerated ones with care; synthetics not."""
+    asked = Window(low=comparison.rules.fibre.natural_suits)
+    natural = compare(comparison.cloths.natural, asked, ALL_OF_IT).verdict
+    breathing = compare(comparison.cloths.breathing, asked, ALL_OF_IT).verdict
+    verdict = np.where(natural == SUITS, SUITS, np.maximum(breathing, WITH_CARE))
+    unproven = (natural == UNPROVEN) & (breathing == UNPROVEN)
+    return comparison.flat(Rule.NATURAL, np.where(unproven, UNPROVEN, verdict))
+
+
+def _fibre_names(comparison: Comparison) -> Finding:
+    """Fibres that the envelope rules out or asks for by their bare names."""
+    reading, types = comparison.demand.reading, comparison.tables.lexicon.types
+
+    def holds(names: list[str]) -> Mask:
+        usual = [bool(row.all_fibres & set(names)) and all(set(b) & set(names) for b in row.fibres) for row in types]
+        return np.array([*usual, False], dtype=np.bool_)[comparison.cloths.type]
+
+    out = holds(reading.avoid_fibres) if reading.avoid_fibres else np.zeros(len(comparison.cloths), dtype=np.bool_)
+    verdict = np.where(out & ~comparison.named, AGAINST, SUITS)
+    if reading.fibres and not comparison.demand.has_list:
+        verdict = np.where(~holds(reading.fibres), np.maximum(verdict, WITH_CARE), verdict)
+    return comparison.flat(Rule.FIBRE_NAMES, verdict)
+
+
+def _breathes(comparison: Comparison) -> Finding:
+    """What is slept in should breathe; where it does not, it is with care."""
+    compared = compare(comparison.cloths.breathing, Window(low=comparison.rules.fibre.mostly), ALL_OF_IT).verdict
+    return comparison.flat(Rule.BREATHES, np.where(compared == AGAINST, WITH_CARE, compared))
+
+
+def _press(comparison: Comparison, least: int) -> Mask:
+    """How well it takes a press, 0 to 3: one step short is with care, two are against."""
+    press = comparison.cloths.press
+    return np.select(
+        [press.low >= least, press.high < least - 1, press.high < least, press.low >= least - 1],
+        [SUITS, AGAINST, WITH_CARE, WITH_CARE],
+        UNPROVEN,
+    )
+
+
+def _press_of_detail(comparison: Comparison, detail: Detail, least: int) -> Finding:
+    finding = comparison.flat(Rule.PRESS, _press(comparison, least), Asker.DETAIL, detail).at_most(comparison.named)
+    if detail.press_worst:
+        finding = finding.at_most(True, Verdict.from_word(detail.press_worst))
+    return finding.only(comparison.applies(detail))
+
+
+def _refused(comparison: Comparison, detail: Detail) -> Finding:
+    index = comparison.tables.lexicon.index
+    out = comparison.of_types(index[name] for name in detail.refuses)
+    finding = comparison.flat(Rule.REFUSED, np.where(out, AGAINST, SUITS), Asker.DETAIL, detail)
+    return finding.at_most(comparison.named)
+
+
+def _print(comparison: Comparison) -> Finding:
+    """Prints and naps that the envelope rules out, and a large one-way print on the bias."""
+    cloths, avoid = comparison.cloths, comparison.demand.reading.avoid_prints
+    one_way, large = cloths.direction == ONE_WAY, cloths.print_scale_cm >= comparison.rules.print.large_cm
+    out = np.zeros(len(cloths), dtype=np.bool_)
+    for what, mask in (("one-way", one_way), ("nap", cloths.nap), ("large", large)):
+        if what in avoid:
+            out |= mask
+    crooked = one_way & large & any(Role.BIAS in detail.roles for detail in comparison.demand.made.details)
+    return comparison.flat(Rule.PRINT, np.where(out, AGAINST, np.where(crooked, WITH_CARE, SUITS)))

@@ -1,0 +1,170 @@
+"""One rule held against n cloths. What was found are facts; `saying` turns them into words."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field, replace
+from enum import Enum
+from functools import cached_property
+
+import numpy as np
+
+from nematex.core.cloth.columns import ClothColumns
+from nematex.core.judging.demand import Demand
+from nematex.core.judging.verdict import Origin, Verdict, Window, compare
+from nematex.core.quantity.arrays import Codes, Floats, Mask
+from nematex.core.rules import Rules
+from nematex.core.tables import Detail, Tables
+
+
+class Rule(Enum):
+    """What the cloths were held against; the value is its name where a shop's records keep it."""
+
+    ON_LIST = "list"
+    RULED_OUT = "ruled out"
+    CONDITION = "condition"
+    USE = "use"
+    NATURAL = "natural"
+    FIBRE_NAMES = "fibre names"
+    BREATHES = "breathes"
+    PRESS = "press"
+    REFUSED = "refused"
+    PRINT = "print"
+    LIKE_NONE = "like none"
+    WEIGHT_LIST = "weight list"
+    WEIGHT_NUMBER = "weight number"
+    WEIGHT_DETAIL = "weight"
+    WEIGHT_UNASKED = "weight unasked"
+    BULK = "bulk"
+    COVER = "cover"
+    DRAPE_LIST = "drape list"
+    DRAPE_RULED_OUT = "drape ruled out"
+    DRAPE_DETAIL = "drape"
+    DRAPE_UNASKED = "drape unasked"
+    STRUCTURE = "structure"
+    LEAST_STRETCH = "least stretch"
+    LEAST_STRETCH_ALONG = "least stretch along"
+    STRETCH_OF_LIST = "stretch of the list"
+    STRETCH_BY_EASE = "stretch by ease"
+    STRETCH_DETAIL = "stretch"
+    MOST_STRETCH = "most stretch"
+    BAND = "band"
+    RECOVERY = "recovery"
+    WIDEST_PIECE = "widest piece"
+    WIDTH_TABLE = "width table"
+    WIDTH_DETAIL = "width"
+    WIDTH_UNASKED = "width unasked"
+
+
+# Rules whose window is what the list or the envelope's number asks: the ones a tape draws first.
+OF_THE_ENVELOPE = (Rule.WEIGHT_LIST, Rule.WEIGHT_NUMBER, Rule.DRAPE_LIST)
+
+
+class Asker(Enum):
+    """Who asks: the words for each are in the sayings."""
+
+    LIST = "list"
+    ENVELOPE = "envelope"
+    PATTERN = "pattern"
+    KNITS_NAMED = "knits_named"
+    DETAIL = "detail"
+    BAND = "band"
+    EASE = "ease"
+    WORDS = "words"
+
+
+@dataclass(frozen=True)
+class Finding:
+    """Verdict codes and margins of one rule for n cloths; margins are NaN where the rule has no number.
+
+    `detail` is the row that asked, `numbers` what else decided, in the units of their names.
+    """
+
+    rule: Rule
+    verdict: Codes
+    margin: Floats
+    window: Window | None = None
+    asker: Asker = Asker.ENVELOPE
+    detail: Detail | None = None
+    numbers: Mapping[str, float] = field(default_factory=dict)
+
+    @property
+    def name(self) -> str:
+        """As a shop's records keep it: 'weight list', 'refused gathers'."""
+        named = self.detail and self.rule in (Rule.REFUSED, Rule.WEIGHT_DETAIL, Rule.DRAPE_DETAIL, Rule.STRETCH_DETAIL)
+        named = named or self.rule in (Rule.BULK, Rule.WIDTH_DETAIL)
+        return f"{self.rule.value} {self.detail.name}" if named and self.detail else self.rule.value
+
+    def at_most(self, mask: Mask | bool, worst: Verdict = Verdict.WITH_CARE) -> Finding:
+        """The finding, no worse than `worst` where the mask holds."""
+        verdict = np.where(mask & (self.verdict > worst), worst, self.verdict).astype(np.int8)
+        return replace(self, verdict=verdict)
+
+    def only(self, mask: Mask) -> Finding:
+        """The finding where the mask holds; elsewhere nothing is found."""
+        verdict = np.where(mask, self.verdict, Verdict.SUITS).astype(np.int8)
+        return replace(self, verdict=verdict, margin=np.where(mask, self.margin, np.nan))
+
+    def alone(self, place: int) -> Finding:
+        """The finding on one of the cloths, free of the arrays of all."""
+        one = slice(place, place + 1)
+        return replace(self, verdict=self.verdict[one].copy(), margin=self.margin[one].copy())
+
+    def speaks(self, place: int) -> bool:
+        """Whether it concerns cloth number `place`: one that does not has nothing to say when all is well."""
+        return self.window is None or bool(np.isfinite(self.margin[place]))
+
+
+@dataclass(frozen=True)
+class Comparison:
+    """What a check works with: n cloths, what is demanded of them, and the tables."""
+
+    cloths: ClothColumns
+    demand: Demand
+    tables: Tables
+
+    @property
+    def rules(self) -> Rules:
+        return self.tables.judging
+
+    def of_types(self, types: Iterable[int]) -> Mask:
+        """Which cloths are of one of these types; a cloth of no known type (−1) is of none."""
+        chosen = np.zeros(len(self.tables.lexicon.types) + 1, dtype=np.bool_)
+        chosen[list(types)] = True
+        member: Mask = chosen[self.cloths.type]
+        return member
+
+    @cached_property
+    def named(self) -> Mask:
+        return self.of_types(self.demand.named)
+
+    @cached_property
+    def welcome(self) -> Mask:
+        """Cloths that a detail being made calls for by name."""
+        index = self.tables.lexicon.index
+        return self.of_types(index[name] for detail in self.demand.made.all_details for name in detail.welcomes)
+
+    def applies(self, detail: Detail) -> Mask:
+        """Which cloths a detail speaks of."""
+        if detail.structure == "any":
+            return np.ones(len(self.cloths), dtype=np.bool_)
+        same: Mask = self.cloths.knit == (detail.structure == "knit")
+        return same
+
+    def against_window(self, rule: Rule, window: Window, asker: Asker, detail: Detail | None = None) -> Finding:
+        """The window's own quantity of every cloth, held against it."""
+        compared = compare(self.cloths.of(window.quantity), window, self.rules.shares)
+        return Finding(rule, compared.verdict, compared.margin, window, asker, detail)
+
+    def flat(
+        self, rule: Rule, verdict: Codes | Mask | None = None, asker: Asker = Asker.ENVELOPE, detail: Detail | None = None
+    ) -> Finding:
+        """A finding without a number; suits everything where no verdict is given."""
+        size = len(self.cloths)
+        codes = np.zeros(size, dtype=np.int8) if verdict is None else verdict.astype(np.int8)
+        return Finding(rule, codes, np.full(size, np.nan), asker=asker, detail=detail)
+
+
+def of_detail(detail: Detail, field_name: str, value: float | None) -> Origin | None:
+    """The origin of an edge that a detail asks for; None where it asks nothing there."""
+    return None if value is None else Origin(f"the {detail.name}", "details", detail.name, field_name, value)

@@ -1,0 +1,148 @@
+"""Stretch in %: woven or knit, the least stretch, recovery, and a knit in a pattern for wovens.
+
+Common practice, no source: a stable knit (to about 30 %) works with care in a pattern for wovens; a woven in a
+pattern for knits only where the part is free of the body; a stretch limit is never given up.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+
+from nematex.core.cloth.columns import ONE_WAY
+from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule, of_detail
+from nematex.core.judging.verdict import Verdict, Window, compare
+from nematex.core.quantity.arrays import Mask
+from nematex.core.quantity.estimate import Known
+from nematex.core.quantity.kinds import Quantity
+from nematex.core.tables import Detail, Role
+
+NO_ELASTANE = 0.01  # a share below it is none
+
+
+def check_stretch(comparison: Comparison) -> list[Finding]:
+    """Findings on structure, stretch and recovery."""
+    demand, cloths = comparison.demand, comparison.cloths
+    findings = [_structure(comparison)]
+    concerned = _concerned(comparison)
+    if demand.made.fit != "free" or demand.made.band:
+        findings += _least(comparison, concerned)
+        for detail in demand.made.all_details:
+            findings += _by_detail(comparison, detail, concerned)
+        if demand.reading.recovers:
+            findings.append(_recovery(comparison, Asker.ENVELOPE).only(cloths.knit))
+    if demand.made.band:
+        findings += [_band(comparison, detail).only(concerned) for detail in comparison.tables.with_role(Role.BAND)]
+    if demand.stretch.most_across:
+        finding = comparison.against_window(Rule.MOST_STRETCH, demand.stretch.most_across, Asker.ENVELOPE)
+        findings.append(finding.at_most(comparison.named).only(cloths.knit | (demand.structure == "woven")))
+    return findings
+
+
+def _concerned(comparison: Comparison) -> Mask:
+    """Whom a least stretch concerns: knits, and the wovens of a pattern that is for wovens alone."""
+    cloths, structure = comparison.cloths, comparison.demand.structure
+    return cloths.knit if structure != "woven" else np.ones(len(cloths), dtype=np.bool_)
+
+
+def _structure(comparison: Comparison) -> Finding:
+    """Woven or knit, as the pattern wants it."""
+    demand, cloths = comparison.demand, comparison.cloths
+    stranger = np.zeros(len(cloths), dtype=np.bool_)
+    for structure in demand.reading.avoid_structures:
+        stranger |= cloths.knit == (structure == "knit")
+    free = demand.made.fit == "free" and not demand.made.band
+    verdict = np.zeros(len(cloths), dtype=np.int8)
+    if demand.structure == "woven":
+        verdict = np.where(cloths.knit, _knit_in_woven(comparison), verdict)
+        if free:
+            verdict = np.minimum(verdict, Verdict.WITH_CARE)
+    elif not free:
+        # A loose part may be made in a woven if it still goes over shoulders and hips; a close one cannot be got into.
+        loose = demand.made.fit == "loose" and not demand.made.band
+        if demand.structure == "knit":
+            verdict = np.where(~cloths.knit, Verdict.WITH_CARE if loose else Verdict.AGAINST, verdict)
+        verdict = np.where(stranger, Verdict.AGAINST, verdict)
+    return comparison.flat(Rule.STRUCTURE, np.where(comparison.named, Verdict.SUITS, verdict), Asker.PATTERN)
+
+
+def _knit_in_woven(comparison: Comparison) -> Mask:
+    """A knit in a pattern for wovens: with care when stable, against when it stretches further."""
+    cloths, rule = comparison.cloths, comparison.rules.knit_in_woven
+    limit = rule.stable_stretch_pct
+    firm = cloths.stretch_cross.known >= Known.STATED
+    most = limit + rule.measured_slack_pct + 1e-9
+    by_number = np.where(cloths.stretch_cross.best <= most, Verdict.WITH_CARE, Verdict.AGAINST)
+    by_share = compare(cloths.stretch_cross, Window(high=limit), comparison.rules.shares).verdict
+    stable = comparison.of_types(comparison.demand.stable) & (cloths.stretch_cross.known == Known.TYPICAL)
+    guessed = np.where(stable, Verdict.WITH_CARE, np.maximum(by_share, Verdict.WITH_CARE))
+    return np.where(firm, by_number, guessed)
+
+
+def _least(comparison: Comparison, concerned: Mask) -> list[Finding]:
+    """What must stretch at least: as the envelope says, as its knits do, as its finished measurements need."""
+    demand = comparison.demand
+    findings = []
+    if demand.stretch.least_across:
+        finding = comparison.against_window(Rule.LEAST_STRETCH, demand.stretch.least_across, Asker.PATTERN)
+        findings.append(_turned(comparison, finding, demand.stretch.least_across))
+    if demand.stretch.least_along:
+        findings.append(comparison.against_window(Rule.LEAST_STRETCH_ALONG, demand.stretch.least_along, Asker.PATTERN))
+    if demand.stretch.of_the_knits_named:
+        findings.append(comparison.against_window(Rule.STRETCH_OF_LIST, demand.stretch.of_the_knits_named, Asker.KNITS_NAMED))
+    if demand.stretch.by_ease:
+        findings.append(comparison.against_window(Rule.STRETCH_BY_EASE, demand.stretch.by_ease, Asker.EASE))
+        if demand.stretch.least_across is None:
+            findings.append(_recovery(comparison, Asker.EASE))
+    return [finding.only(concerned) for finding in findings]
+
+
+def _turned(comparison: Comparison, finding: Finding, window: Window) -> Finding:
+    """Stretch that lies along the cloth can be turned round the body, unless print or nap forbid it."""
+    cloths, along = comparison.cloths, comparison.cloths.stretch_length
+    can = (along.known >= Known.STATED) & (along.best >= window.low) & (cloths.direction != ONE_WAY) & ~cloths.nap
+    return finding.at_most(can)
+
+
+def _by_detail(comparison: Comparison, detail: Detail, concerned: Mask) -> list[Finding]:
+    findings = []
+    mask = comparison.applies(detail) & concerned
+    if detail.stretch_lo_pct and not comparison.demand.stretch.least_across:
+        window = _detail_window(comparison, detail, f"stretch {detail.name}", comparison.rules.tolerance.stretch)
+        finding = comparison.against_window(Rule.STRETCH_DETAIL, window, Asker.DETAIL, detail)
+        findings.append(finding.only(mask).at_most(comparison.named))
+    if detail.recovers:
+        findings.append(replace(_recovery(comparison, Asker.DETAIL), detail=detail).only(mask))
+    return findings
+
+
+def _band(comparison: Comparison, detail: Detail) -> Finding:
+    """Bands and cuffs are cut short and stretched on."""
+    window = _detail_window(comparison, detail, "stretch of a band", comparison.rules.words.band_tolerance)
+    return comparison.against_window(Rule.BAND, window, Asker.BAND).only(comparison.cloths.knit)
+
+
+def _detail_window(comparison: Comparison, detail: Detail, name: str, tolerance: float) -> Window:
+    least = detail.stretch_lo_pct or 0.0
+    window = Window(
+        low=least,
+        tolerance_low=least * tolerance,
+        sources=(detail.name,),
+        name=name,
+        low_from=of_detail(detail, "stretch_lo_pct", least),
+        quantity=Quantity.STRETCH_ACROSS,
+    )
+    return comparison.demand.fixed(window)
+
+
+def _recovery(comparison: Comparison, asker: Asker) -> Finding:
+    """Recovery measured, or guessed from elastane and knit structure."""
+    cloths, rule = comparison.cloths, comparison.rules.recovery
+    recovers = cloths.recovery.best
+    by_number = np.select(
+        [recovers >= rule.good_pct, recovers >= rule.least_pct], [Verdict.SUITS, Verdict.WITH_CARE], Verdict.AGAINST
+    )
+    slack = (cloths.elastane.high < NO_ELASTANE) & ~cloths.double_knit & cloths.knit
+    guessed = np.where(slack, Verdict.WITH_CARE, Verdict.SUITS)
+    return comparison.flat(Rule.RECOVERY, np.where(np.isnan(recovers), guessed, by_number), asker)

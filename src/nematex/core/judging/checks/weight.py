@@ -1,0 +1,117 @@
+"""Weight in g/m²: the list's span and weight words, an explicit number, the details, bulk, and cover.
+
+Common practice, no source.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule, of_detail
+from nematex.core.judging.verdict import Verdict, Window
+from nematex.core.quantity.estimate import Known
+from nematex.core.quantity.kinds import Quantity
+from nematex.core.tables import Detail
+
+
+def check_weight(comparison: Comparison) -> list[Finding]:
+    """Findings on weight, bulk and cover."""
+    demand = comparison.demand
+    findings = [] if demand.made.band else _by_list(comparison)
+    if demand.weight_by_number:
+        findings.append(comparison.against_window(Rule.WEIGHT_NUMBER, demand.weight_by_number, Asker.ENVELOPE))
+    details = list(demand.made.details)
+    if not demand.weight and not demand.weight_by_number:
+        details += demand.made.implied
+    for detail in details:
+        findings += _by_detail(comparison, detail)
+    findings.append(_cover(comparison))
+    if not any(finding.window for finding in findings):
+        findings.insert(0, comparison.flat(Rule.WEIGHT_UNASKED))
+    return findings
+
+
+def _by_list(comparison: Comparison) -> list[Finding]:
+    """The span of the list and its weight words, for the cloth's own structure."""
+    demand, cloths = comparison.demand, comparison.cloths
+    findings = []
+    for structure, mask in (("woven", ~cloths.knit), ("knit", cloths.knit)):
+        window = demand.window(demand.weight, structure)
+        if window:
+            finding = comparison.against_window(Rule.WEIGHT_LIST, window, Asker.LIST)
+            finding = _light_sheers(comparison, finding).only(mask)
+            findings.append(finding.at_most(comparison.welcome | (demand.made.fit == "free")))
+    return findings
+
+
+def _light_sheers(comparison: Comparison, finding: Finding) -> Finding:
+    """Gathered or billowing, a crisp sheer may be as light as it likes, and on a free part any sheer."""
+    cloths, made = comparison.cloths, comparison.demand.made
+    if not any(detail.light_sheers for detail in made.details):
+        return finding
+    rule = comparison.rules.sheers
+    crisp = (cloths.bend.best >= rule.crisp_cm) | (made.fit == "free")
+    light = cloths.weight.best <= (finding.window.high if finding.window else np.inf)
+    return finding.at_most((cloths.sheer.low >= rule.from_level) & crisp & light, Verdict.SUITS)
+
+
+def _by_detail(comparison: Comparison, detail: Detail) -> list[Finding]:
+    """Weight and bulk limits of one detail; a cloth named on the list loses at most to 'with care'."""
+    by_bulk = (comparison.cloths.thickness.known >= Known.STATED) & (detail.thick_hi_mm is not None)
+    findings = []
+    for structure, mask in (("woven", ~comparison.cloths.knit), ("knit", comparison.cloths.knit)):
+        window = _detail_window(comparison, detail, structure)
+        if window:
+            finding = comparison.against_window(Rule.WEIGHT_DETAIL, window, Asker.DETAIL, detail)
+            findings.append(finding.only(comparison.applies(detail) & mask & ~by_bulk))
+    if detail.thick_hi_mm is not None:
+        findings.append(_bulk(comparison, detail, detail.thick_hi_mm))
+    return [finding.at_most(comparison.named) for finding in findings]
+
+
+def _detail_window(comparison: Comparison, detail: Detail, structure: str) -> Window | None:
+    """What a detail asks of the weight of a woven or a knit; None where it asks nothing of it."""
+    if detail.structure not in ("any", structure):
+        return None
+    lifted = bool(detail.unless) and comparison.demand.made.has(detail.unless)
+    low = 0.0 if lifted or detail.weight_lo_gsm is None else detail.weight_lo_gsm
+    own_top = structure == "knit" and detail.knit_weight_hi_gsm
+    high, field = (detail.knit_weight_hi_gsm, "knit_weight_hi_gsm") if own_top else (detail.weight_hi_gsm, "weight_hi_gsm")
+    if not low and high is None:
+        return None
+    share = comparison.rules.tolerance.weight
+    window = Window(
+        low,
+        np.inf if high is None else high,
+        low * share,
+        0.0 if high is None else high * share,
+        (detail.name,),
+        f"weight {detail.name} {structure}",
+        of_detail(detail, "weight_lo_gsm", low or None),
+        of_detail(detail, field, high),
+        Quantity.WEIGHT,
+    )
+    return comparison.demand.fixed(window)
+
+
+def _bulk(comparison: Comparison, detail: Detail, limit_mm: float) -> Finding:
+    window = Window(
+        high=limit_mm,
+        tolerance_high=limit_mm * comparison.rules.tolerance.thickness,
+        sources=(detail.name,),
+        name=f"bulk {detail.name}",
+        high_from=of_detail(detail, "thick_hi_mm", limit_mm),
+        quantity=Quantity.THICKNESS,
+    )
+    finding = comparison.against_window(Rule.BULK, comparison.demand.fixed(window), Asker.DETAIL, detail)
+    guessed = comparison.cloths.thickness.known < Known.STATED
+    return finding.only(comparison.applies(detail)).at_most(guessed)
+
+
+def _cover(comparison: Comparison) -> Finding:
+    """Sheer cloth is a caution, except where nothing can be worn or sewn beneath: unlined trousers."""
+    demand = comparison.demand
+    bare = demand.made.bifurcated and not demand.pattern.lined and demand.made.fit != "free"
+    shows = comparison.cloths.sheer.low >= comparison.rules.cover.nothing_beneath_from
+    against = np.where((bare | demand.reading.avoid_sheer) & shows, Verdict.AGAINST, Verdict.SUITS)
+    return comparison.flat(Rule.COVER, against).at_most(comparison.named)

@@ -1,0 +1,194 @@
+"""What a pattern demands of the cloth: windows with the words they came from. Common practice, no source."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import inf
+
+from nematex.core.cloth.lexicon import ClothType
+from nematex.core.errors import FieldFault
+from nematex.core.judging.edge_fixes import with_fixes
+from nematex.core.judging.list_windows import (
+    bend_window,
+    near_the_rest,
+    of_structure,
+    of_the_lists_weight,
+    weight_window,
+)
+from nematex.core.judging.stretch_windows import StretchWindows, stretch_windows
+from nematex.core.judging.verdict import Origin, Window
+from nematex.core.pattern.construction import Making, making
+from nematex.core.pattern.envelope import NamedCloths, Reading, read_envelope
+from nematex.core.pattern.facts import Pattern, Wish, same_view
+from nematex.core.pattern.interpretation_fixes import with_reading_fixes
+from nematex.core.quantity.estimate import Range
+from nematex.core.quantity.kinds import Quantity
+from nematex.core.tables import Tables
+
+FAMILIES = ("woven", "knit")
+
+
+@dataclass(frozen=True)
+class Demand:
+    """One pattern, part, look and school, as windows per structure. g/m², cm, %."""
+
+    pattern: Pattern
+    wish: Wish
+    made: Making
+    reading: Reading
+    structure: str
+    weight: dict[str, Window]
+    weight_by_number: Window | None
+    bend: dict[str, Window]
+    bend_by_word: Window | None
+    stretch: StretchWindows
+    named: frozenset[int]
+    conditional: dict[int, str]
+    excluded: frozenset[int]
+    stable: frozenset[int]
+    has_list: bool
+    unread: tuple[str, ...]
+
+    def window(self, windows: dict[str, Window], structure: str) -> Window | None:
+        """The window for a cloth's structure, or the other structure's where the envelope names only that."""
+        return windows.get(_family(structure)) or next(iter(windows.values()), None)
+
+    def fixed(self, window: Window) -> Window:
+        """The window with the edges that the shop has set for this pattern."""
+        return with_fixes(window, self.pattern.edge_fixes)
+
+
+def _family(structure: str) -> str:
+    """Nets and lace are judged by what wovens are."""
+    return "knit" if structure == "knit" else "woven"
+
+
+def _structure(pattern: Pattern, reading: Reading, types: list[ClothType]) -> str:
+    if pattern.structure:
+        return pattern.structure
+    families = set(reading.structures) or {_family(kind.structure) for kind in types}
+    families -= reading.avoid_structures
+    if not families and reading.avoid_structures:
+        families = set(FAMILIES) - reading.avoid_structures
+    if not families and (pattern.min_stretch_cross_pct or reading.min_cross_pct):
+        return "knit"
+    if families:
+        return next(iter(families)) if len(families) == 1 else "either"
+    raise FieldFault(
+        "pattern.structure", pattern.recommended or "", "does not say woven, knit or either, and neither does the list"
+    )
+
+
+def _avoided_bend(reading: Reading, tables: Tables) -> Window | None:
+    if not reading.avoid_hands:
+        return None
+    low_word, low = max(reading.avoid_hands, key=lambda said: said[1].bend_cm.low)
+    high_word, high = min(reading.avoid_hands, key=lambda said: said[1].bend_cm.high)
+    tolerance = tables.judging.tolerance.drape_cm
+    return Window(
+        low.bend_cm.low,
+        high.bend_cm.high,
+        tolerance,
+        tolerance,
+        tuple(f"not “{word}”" for word, _ in reading.avoid_hands),
+        "drape ruled out",
+        Origin(f"not “{low_word}”", "hand words ruled out", low.word, "bend_lo_cm", low.bend_cm.low),
+        Origin(f"not “{high_word}”", "hand words ruled out", high.word, "bend_hi_cm", high.bend_cm.high),
+        Quantity.BENDING_LENGTH,
+    )
+
+
+def _number_window(gsm: Range | None, reading: Reading, tables: Tables) -> Window | None:
+    """A weight that the envelope gives as a number."""
+    if gsm is None:
+        return None
+    words, share = Origin(reading.gsm_words or "the envelope's number"), tables.judging.tolerance.number
+    above = gsm.high * share if gsm.high < inf else 0.0
+    sources = ("the envelope's number",)
+    return Window(gsm.low, gsm.high, gsm.low * share, above, sources, "weight number", words, words, Quantity.WEIGHT)
+
+
+def _conditions(named: list[NamedCloths], made: Making, pattern: Pattern, wish: Wish) -> dict[str, str]:
+    """Cloth names whose condition is not kept by what is being made, with the condition's words."""
+    broken = {}
+    for item in named:
+        if item.condition is None:
+            continue
+        kept = {
+            "without": not made.has(item.condition.what),
+            "lined": pattern.lined,
+            "view": not wish.view or same_view(item.condition.what, wish.view),
+        }[item.condition.kind]
+        if not kept:
+            broken.update(dict.fromkeys(item.types, item.condition.words))
+    free = {name for item in named if item.condition is None for name in item.types}
+    return {name: words for name, words in broken.items() if name not in free}
+
+
+def read_pattern(pattern: Pattern, tables: Tables) -> Reading:
+    """Both texts of the envelope in one reading."""
+    reading = read_envelope(pattern.recommended, tables)
+    reading = read_envelope(pattern.avoid, tables, avoid=True, into=reading)
+    return with_reading_fixes(reading, pattern.reading_fixes, tables)
+
+
+@dataclass(frozen=True)
+class _Named:
+    """The cloths that the list names for what is made, and the structures that concern it."""
+
+    structure: str
+    cloths: list[NamedCloths]
+    rows: list[ClothType]
+    families: list[str]
+
+
+def _named(pattern: Pattern, made: Making, reading: Reading, tables: Tables) -> _Named:
+    """Of the list, what speaks of the part in hand and is of the pattern's structure; raises FieldFault."""
+    kind = tables.parts.find(made.part) if made.part else None
+    part = kind.name if kind else made.part
+    for_part = [item for item in reading.cloths if item.part and item.part == part]
+    general = [item for item in reading.cloths if not item.part]
+    structure = _structure(pattern, reading, [tables.lexicon.get(name) for item in general for name in item.types])
+    fitting = of_structure(for_part or general, "either" if for_part else structure, tables)
+    cloths = near_the_rest(of_the_lists_weight(fitting, reading, tables), tables)
+    rows = [tables.lexicon.get(name) for item in cloths for name in item.types]
+    concerned = {*(FAMILIES if structure == "either" else (structure,)), *(_family(row.structure) for row in rows)}
+    return _Named(structure, cloths, rows, [family for family in FAMILIES if family in concerned])
+
+
+def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None = None) -> Demand:
+    """Build the windows; raises FieldFault if nothing says woven, knit or either."""
+    reading = reading or read_pattern(pattern, tables)
+    index = tables.lexicon.index
+    made = making(pattern, wish, tables)
+    named = _named(pattern, made, reading, tables)
+    weight = {family: weight_window(family, named.cloths, reading, tables) for family in named.families}
+    bend = {family: bend_window(family, named.cloths, reading, tables) for family in named.families}
+
+    def fixed(window: Window | None) -> Window | None:
+        return with_fixes(window, pattern.edge_fixes) if window else None
+
+    def fixed_each(windows: dict[str, Window | None]) -> dict[str, Window]:
+        return {family: with_fixes(window, pattern.edge_fixes) for family, window in windows.items() if window}
+
+    names = {row.name for row in named.rows}
+    excluded = {name for item in reading.avoid_cloths for name in item.types} - names
+    broken = _conditions(named.cloths, made, pattern, wish)
+    return Demand(
+        pattern=pattern,
+        wish=wish,
+        made=made,
+        reading=reading,
+        structure=named.structure,
+        weight=fixed_each(weight),
+        weight_by_number=fixed(_number_window(reading.gsm, reading, tables)),
+        bend=fixed_each(bend),
+        bend_by_word=fixed(_avoided_bend(reading, tables)),
+        stretch=stretch_windows(pattern, wish, made, reading, named.structure, named.cloths, tables),
+        named=frozenset(index[name] for name in names),
+        conditional={index[name]: words for name, words in broken.items()},
+        excluded=frozenset(index[name] for name in excluded),
+        stable=frozenset(index[kind.name] for kind in tables.lexicon.groups["stable knits"]),
+        has_list=bool(named.cloths),
+        unread=tuple(reading.unread) + made.unread,
+    )

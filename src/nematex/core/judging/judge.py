@@ -1,0 +1,141 @@
+"""The one place that decides suitability: n cloths against one demand.
+
+The whole is as good as its worst check. Every page, ranking and command asks here; one cloth is a shelf of one.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+import numpy as np
+import numpy.typing as npt
+
+from nematex.core.cloth.columns import ClothColumns
+from nematex.core.cloth.estimates import Cloth
+from nematex.core.judging.checks import CHECKS
+from nematex.core.judging.checks.finding import OF_THE_ENVELOPE, Comparison, Finding, Rule
+from nematex.core.judging.demand import Demand
+from nematex.core.judging.saying.moment import Moment
+from nematex.core.judging.saying.say import say
+from nematex.core.judging.verdict import Verdict, Window
+from nematex.core.quantity.arrays import Codes, Column, Floats
+from nematex.core.quantity.estimate import Known
+from nematex.core.quantity.said import Units
+from nematex.core.tables import Tables
+
+NAMES = tuple(CHECKS)
+QUARTER = 25.0  # of 0 to 100 belong to each verdict; data/judging.toml says what ranks first within it
+
+
+@dataclass(frozen=True)
+class CheckAnswer:
+    """One check of one pairing. The margin is in the unit of the check; None where it has no number.
+
+    `window` is the one to draw, `decided` the finding that spoke, on this cloth.
+    """
+
+    verdict: Verdict
+    margin: float | None
+    reason: str
+    remedy: str
+    window: Window | None
+    decided: Moment
+
+
+@dataclass(frozen=True)
+class Judgement:
+    """Verdicts and scores of n cloths, with the findings they came from."""
+
+    cloths: ClothColumns
+    demand: Demand
+    findings: dict[str, list[Finding]]
+    checks: dict[str, Codes]
+    verdict: Codes
+    named: npt.NDArray[np.bool_]
+    tables: Tables
+
+    @cached_property
+    def score(self) -> Floats:
+        """0 to 100: the verdict's quarter, and within it look, weight, how well known, and being on the list."""
+        part, look = self.tables.judging.score, self.tables.judging.look[self.demand.wish.look]
+        drape = _closeness(self.cloths.bend, self._windows("drape"), look.share, (look.aim_cm, part.halfway_cm))
+        weight = _closeness(self.cloths.weight, self._windows("weight"), 0.5, None)
+        known = (self.cloths.weight.known + self.cloths.bend.known) / (2.0 * Known.MEASURED)
+        clean = np.mean([codes == Verdict.SUITS for codes in self.checks.values()], axis=0)
+        within = part.look * drape + part.weight * weight + part.known * known
+        within = within + part.clean * clean + part.named * self.named
+        within = np.where(self.cloths.used_for("occasion"), within * part.occasion, within)
+        score: Floats = QUARTER * (Verdict.AGAINST - self.verdict) + (QUARTER - 0.1) * np.clip(within, 0, 1)
+        return score
+
+    def _windows(self, check: str) -> tuple[Window | None, Window | None]:
+        """The check's list window for a woven and for a knit."""
+        demand = self.demand
+        windows = demand.bend if check == "drape" else demand.weight
+        return demand.window(windows, "woven"), demand.window(windows, "knit")
+
+    def order(self) -> npt.NDArray[np.intp]:
+        """Best first; ties in the order of the shelf."""
+        return np.argsort(-self.score, kind="stable")
+
+    def window(self, check: str, cloth: Cloth) -> Window | None:
+        """The window to draw for a check: the list's where there is one, else the worst finding's."""
+        asked = [f.window for f in self.findings[check] if f.window and f.rule in OF_THE_ENVELOPE]
+        if check in ("weight", "drape") and asked:
+            woven, knit = self._windows(check)
+            return (knit if cloth.structure == "knit" else woven) or asked[0]
+        return next((finding.window for finding in self.findings[check] if finding.window), None)
+
+    def explain(self, check: str, cloth: Cloth, place: int = 0, units: Units = Units.METRIC) -> CheckAnswer:
+        """The check's verdict on cloth number `place`, with its reason and every remedy."""
+        moments = [
+            Moment(finding, cloth, Verdict(int(finding.verdict[place])), self.demand, self.tables, units)
+            for finding in self.findings[check]
+        ]
+        worst = max(moment.verdict for moment in moments)
+        if worst is Verdict.SUITS:
+            speaking = [moment for moment in moments if moment.finding.speaks(place)] or moments
+            decided = next((moment for moment in speaking if moment.finding.window), speaking[0])  # a number says more
+            said = [say(decided)]
+        else:
+            open_ones = [moment for moment in moments if moment.verdict is not Verdict.SUITS]
+            decided = next(moment for moment in open_ones if moment.verdict is worst)
+            said = [say(decided), *(say(moment) for moment in open_ones)]
+        remedies = dict.fromkeys(words.remedy for words in (said[1:] or said) if words.remedy)
+        window = decided.finding.window or self.window(check, cloth)
+        decided = replace(decided, finding=decided.finding.alone(place))
+        return CheckAnswer(worst, self._margin(check, place), said[0].reason, " ".join(remedies), window, decided)
+
+    def _margin(self, check: str, place: int) -> float | None:
+        """The least margin in the check's own unit; bulk is in another."""
+        margins = [
+            finding.margin[place]
+            for finding in self.findings[check]
+            if finding.rule is not Rule.BULK and finding.window and np.isfinite(finding.margin[place])
+        ]
+        return round(float(min(margins)), 2) if margins else None
+
+
+def _closeness(
+    column: Column, windows: tuple[Window | None, Window | None], share: float, aim: tuple[float, float] | None
+) -> Floats:
+    """1 at the target, falling to about 0.37 half a window away; 0.5 where nothing is aimed at."""
+    parts = []
+    for window in windows:
+        target = window.target(share) if window else None
+        if window is None or target is None:
+            unaimed = np.full(len(column.best), 0.5)
+            parts.append(unaimed if aim is None else np.exp(-(((column.best - aim[0]) / aim[1]) ** 2)))
+            continue
+        half = max((window.high - window.low) / 2, 1e-6)
+        parts.append(np.exp(-(((column.best - target) / half) ** 2)))
+    return parts[0] if windows[0] is windows[1] else np.maximum(parts[0], parts[1])
+
+
+def judge(cloths: ClothColumns, demand: Demand, tables: Tables) -> Judgement:
+    """Hold n cloths against one demand."""
+    comparison = Comparison(cloths, demand, tables)
+    findings = {name: check(comparison) for name, check in CHECKS.items()}
+    checks = {name: np.maximum.reduce([finding.verdict for finding in found]) for name, found in findings.items()}
+    return Judgement(cloths, demand, findings, checks, np.maximum.reduce(list(checks.values())), comparison.named, tables)

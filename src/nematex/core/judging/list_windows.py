@@ -1,0 +1,218 @@
+"""The list on the envelope as windows: which cloths its nouns mean here, and what they span in weight and drape.
+
+The list is a sample: it tells weight and drape. Common practice, no source; paddings are in data/judging.toml.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from math import inf, log
+from statistics import median
+
+from nematex.core.cloth.lexicon import ClothType, key
+from nematex.core.judging.verdict import Origin, Window
+from nematex.core.pattern.envelope import NamedCloths, Reading
+from nematex.core.quantity.estimate import Range
+from nematex.core.quantity.kinds import Quantity
+from nematex.core.tables import Tables
+
+
+def of_structure(named: Iterable[NamedCloths], structure: str, tables: Tables) -> list[NamedCloths]:
+    """Of a group's cloths only those the pattern's structure allows ('velvet' in a knit pattern is a knit)."""
+    kept = []
+    for item in named:
+        rows = [tables.lexicon.get(name) for name in item.types]
+        fit = tuple(row.name for row in rows if structure == "either" or (row.structure == "knit") == (structure == "knit"))
+        if not fit and structure == "knit" and len(item.types) > 1:
+            # 'cotton' or 'rayon' among knits is no lawn and no challis: it is the jersey of that fibre, or nothing.
+            fit = tables.lexicon.knits.get(key(item.noun or item.words), ())
+        elif not fit:
+            fit = item.types
+        if fit:
+            kept.append(replace(item, types=fit))
+    return kept
+
+
+def of_the_lists_weight(named: list[NamedCloths], reading: Reading, tables: Tables) -> list[NamedCloths]:
+    """A weight word for the whole list narrows its group words ('lightweight wovens: cotton, crepe')."""
+    if not reading.weights:
+        return named
+    fits = tables.judging.words.group_fits
+    kept = []
+    for item in named:
+        fit = []
+        for name in item.types:
+            row = tables.lexicon.get(name)
+            kind = "knit" if row.structure == "knit" else "woven"
+            said = _span([tables.weight_word(word, kind).pattern_gsm for word in reading.weights_for(kind)])
+            low, high = (said.low, said.high) if said else (0.0, inf)
+            inside = min(high, row.weight_gsm.high) - max(low, row.weight_gsm.low)
+            if inside >= fits * (row.weight_gsm.high - row.weight_gsm.low) or key(name) == key(item.words):
+                fit.append(name)
+        narrow = tuple(fit) if fit and len(item.types) > 1 and not item.weight else item.types
+        kept.append(replace(item, types=narrow))
+    return kept
+
+
+def near_the_rest(named: list[NamedCloths], tables: Tables) -> list[NamedCloths]:
+    """Of a group word, the cloths that stand near the other nouns: 'satin' beside 'challis' is no duchess satin."""
+    rule, get = tables.judging.list, tables.lexicon.get
+    weights = [median(get(name).weight_gsm.middle for name in item.types) for item in named]  # one vote for each noun
+    bends = [median(get(name).bend_cm.middle for name in item.types) for item in named]
+    kept = []
+    for at, item in enumerate(named):
+        if len(item.types) < 2 or item.weight or len(named) < 3:  # one other noun says too little
+            kept.append(item)
+            continue
+        weight, bend = median(weights[:at] + weights[at + 1 :]), median(bends[:at] + bends[at + 1 :])
+        near = tuple(
+            name
+            for name in item.types
+            for row in (tables.lexicon.get(name),)
+            if key(name) == key(item.words)  # 'canvas' always means canvas
+            or (
+                abs(log(row.weight_gsm.middle / weight)) <= rule.group_weight_log
+                and abs(row.bend_cm.middle - bend) <= rule.group_drape_cm
+            )
+        )
+        kept.append(replace(item, types=near or item.types))
+    return kept
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """One range that the list contributes, with the words that each end came from."""
+
+    range: Range
+    low_from: Origin
+    high_from: Origin
+
+
+def _span(ranges: list[Range]) -> Range | None:
+    return Range(min(item.low for item in ranges), max(item.high for item in ranges)) if ranges else None
+
+
+def _hull(pieces: list[Piece]) -> Piece | None:
+    """The pieces' outer edges, each with where it came from; of equals the first said."""
+    if not pieces:
+        return None
+    low, high = min(pieces, key=lambda each: each.range.low), max(pieces, key=lambda each: each.range.high)
+    return Piece(Range(low.range.low, high.range.high), low.low_from, high.high_from)
+
+
+def _of_table(words: str, table: str, row: str, stem: str, unit: str, span: Range) -> Piece:
+    """A piece read from a row of a table, whose columns are `stem`_lo_`unit` and `stem`_hi_`unit`."""
+    low = Origin(words, table, row, f"{stem}_lo_{unit}", span.low)
+    return Piece(span, low, Origin(words, table, row, f"{stem}_hi_{unit}", span.high))
+
+
+def _weight_word_piece(word: str, kind: str, reading: Reading, tables: Tables) -> Piece:
+    row = tables.weight_word(word, kind)
+    return _of_table(
+        f"“{reading.weight_said.get(word, word)}”",
+        "weight words",
+        f"{row.word} ({row.structure})",
+        "pattern",
+        "gsm",
+        row.pattern_gsm,
+    )
+
+
+def _own_piece(item: NamedCloths, row: ClothType, said: Piece | None) -> Piece:
+    """A named cloth's own range; of a group word's cloths only what the list's weight word leaves of it."""
+    own = _of_table(item.words, "cloth names", row.name, "weight", "gsm", row.weight_gsm)
+    if said is None or len(item.types) == 1 or key(row.name) == key(item.words):
+        return own
+    low, high, limit = row.weight_gsm.low, row.weight_gsm.high, said.range
+    if low > limit.high or high < limit.low:
+        return own
+    return Piece(
+        Range(max(low, limit.low), min(high, limit.high)),
+        said.low_from if limit.low > low else own.low_from,
+        said.high_from if limit.high < high else own.high_from,
+    )
+
+
+def _rows(named: list[NamedCloths], kind: str, tables: Tables) -> list[tuple[NamedCloths, ClothType]]:
+    """The named cloths of one structure, each with the noun that named it."""
+    rows = [(item, tables.lexicon.get(name)) for item in named for name in item.types]
+    return [(item, row) for item, row in rows if (row.structure == "knit") == (kind == "knit")]
+
+
+def _without_avoided(hull: Piece | None, kind: str, reading: Reading, tables: Tables) -> Piece | None:
+    """What the weight words of "not suitable" leave; a cloth that the list itself names is never ruled out by one."""
+    for word in reading.avoid_weights:
+        row = tables.weight_word(word, kind)
+        of, said = f"{row.word} ({row.structure})", f"not “{reading.weight_said.get(word, word)}”"
+        span = hull.range if hull else Range(0.0, inf)
+        first = Origin("nothing heavier or lighter is named")
+        low_from, high_from = (hull.low_from, hull.high_from) if hull else (first, first)
+        if word in ("heavy", "medium to heavy"):
+            limit = row.cloth_gsm.low
+            if span.low < limit < span.high:
+                from_words = Origin(said, "weight words", of, "cloth_lo_gsm", limit)
+                hull = Piece(Range(span.low, limit), low_from, from_words)
+        elif span.high > row.cloth_gsm.high > span.low:
+            limit = row.cloth_gsm.high
+            hull = Piece(Range(limit, span.high), Origin(said, "weight words", of, "cloth_hi_gsm", limit), high_from)
+    return hull
+
+
+def weight_window(kind: str, named: list[NamedCloths], reading: Reading, tables: Tables) -> Window | None:
+    """The span in g/m² of the weight words, the named cloths and the numbers bound to them."""
+    rows = _rows(named, kind, tables)
+    words = reading.weights_for(kind)
+    said = [_weight_word_piece(word, kind, reading, tables) for word in words]
+    pieces = said + [_own_piece(item, row, _hull(said)) for item, row in rows]
+    pieces += [Piece(item.gsm, Origin(item.words), Origin(item.words)) for item in named if item.gsm]
+    hull = _without_avoided(_hull(pieces), kind, reading, tables)
+    if hull is None:
+        return None
+    low, high = hull.range.low, hull.range.high
+    # A list without a weight word is a sample: a cloth a little lighter or heavier handles like it. The padding is taken
+    # from the tolerance, so that what is tolerated in all stays the same.
+    pad = tables.judging.list.pad_weight if rows and not words else 0.0
+    over = tables.judging.tolerance.weight - pad
+    return Window(
+        low * (1 - pad),
+        high * (1 + pad),
+        low * over,
+        high * over if high < inf else 0.0,
+        _sources([reading.weight_said.get(word, word) for word in words], named),
+        f"weight list {kind}",
+        hull.low_from,
+        hull.high_from,
+        Quantity.WEIGHT,
+    )
+
+
+def _sources(words: Iterable[str], named: list[NamedCloths]) -> tuple[str, ...]:
+    return tuple(dict.fromkeys([*(f"“{word}”" for word in words), *(item.words for item in named)]))
+
+
+def bend_window(kind: str, named: list[NamedCloths], reading: Reading, tables: Tables) -> Window | None:
+    """The span in cm of bending length of the named cloths and the hand words."""
+    pieces = [
+        _of_table(item.words, "cloth names", row.name, "bend", "cm", row.bend_cm) for item, row in _rows(named, kind, tables)
+    ]
+    pieces += [_of_table(f"“{word}”", "hand words", hand.word, "bend", "cm", hand.bend_cm) for word, hand in reading.hands]
+    hull = _hull(pieces)
+    if hull is None:
+        return None
+    tolerance = tables.judging.tolerance.drape_cm
+    words = [word for word, _ in reading.hands]
+    pad = 0.0 if reading.hands else tables.judging.list.pad_drape_cm
+    # Softer than the list is forgiven (with care) for longer, unless a word asks for body; stiffer is not.
+    softer = tolerance if any(hand.needs_body for _, hand in reading.hands) else tables.judging.tolerance.softer_cm
+    return Window(
+        hull.range.low - pad,
+        hull.range.high + pad,
+        softer - pad,
+        tolerance - pad,
+        _sources(words, named),
+        f"drape list {kind}",
+        hull.low_from,
+        hull.high_from,
+        Quantity.BENDING_LENGTH,
+    )

@@ -1,0 +1,121 @@
+"""Many patterns against many cloths: a verdict and a score for every pairing.
+
+Each pattern is one pass over the cloths' columns, by the same rules as a single pairing. Patterns × cloths; a verdict
+takes one byte, a score four and the open checks one, so that ten thousand cloths and a thousand patterns need 60 MB.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Sequence
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+import numpy.typing as npt
+
+from nematex.core.cloth.columns import ClothColumns
+from nematex.core.judging.demand import Demand
+from nematex.core.judging.judge import NAMES, Judgement, judge
+from nematex.core.judging.verdict import Verdict
+from nematex.core.quantity.arrays import Codes
+from nematex.core.tables import Tables
+
+Scores = npt.NDArray[np.float32]
+
+
+@dataclass(frozen=True)
+class Matrix:
+    """Verdict codes and scores (0–100), patterns × cloths; `open_checks` has a bit for each check left unproven."""
+
+    verdict: Codes
+    score: Scores
+    open_checks: npt.NDArray[np.uint8]
+
+    @classmethod
+    def empty(cls, patterns: int, cloths: int) -> Matrix:
+        size = (patterns, cloths)
+        return cls(np.zeros(size, np.int8), np.zeros(size, np.float32), np.zeros(size, np.uint8))
+
+    @property
+    def _parts(self) -> tuple[npt.NDArray[Any], ...]:
+        return self.verdict, self.score, self.open_checks
+
+    def unproven(self, check: str) -> npt.NDArray[np.int32]:
+        """Per cloth, how many possible pairings this check leaves unproven."""
+        bit = np.uint8(1 << NAMES.index(check))
+        counted: npt.NDArray[np.int32] = np.count_nonzero(self.open_checks & bit, axis=0).astype(np.int32)
+        return counted
+
+    def taken(self, patterns: npt.NDArray[np.intp], cloths: npt.NDArray[np.intp]) -> Matrix:
+        """A new matrix with these rows and columns of this one; what stands at -1 is to be put in."""
+        if not (self.verdict.size and len(patterns) and len(cloths)):
+            return Matrix.empty(len(patterns), len(cloths))
+        return Matrix(*(part.take(patterns, axis=0, mode="clip").take(cloths, axis=1, mode="clip") for part in self._parts))
+
+    def put(self, patterns: npt.NDArray[np.intp] | None, cloths: npt.NDArray[np.intp] | None, found: Matrix) -> None:
+        """Fill whole rows (patterns) or whole columns (cloths) of a matrix that nobody reads yet."""
+        for mine, its in zip(self._parts, found._parts, strict=True):
+            if cloths is None:
+                mine[patterns] = its
+            else:
+                mine[:, cloths] = its
+
+    def best_cloths(self, pattern: int, count: int) -> npt.NDArray[np.intp]:
+        """The cloths of one pattern that are not against, best first."""
+        return _best(self.score[pattern], self.verdict[pattern], count)
+
+    def best_patterns(self, cloth: int, count: int) -> npt.NDArray[np.intp]:
+        """The patterns of one cloth that are not against, best first."""
+        return _best(self.score[:, cloth], self.verdict[:, cloth], count)
+
+    def suited_by_nothing(self, worst: Verdict = Verdict.WITH_CARE) -> npt.NDArray[np.intp]:
+        """Cloths that no pattern suits, not even with care."""
+        return np.flatnonzero((self.verdict > worst).all(axis=0))
+
+    def without_cloth(self, enough: npt.NDArray[np.bool_], worst: Verdict = Verdict.WITH_CARE) -> npt.NDArray[np.intp]:
+        """Patterns for which no cloth does of which there is enough; `enough` is patterns × cloths."""
+        return np.flatnonzero(~((self.verdict <= worst) & enough).any(axis=1))
+
+
+def _best(score: Scores, verdict: Codes, count: int) -> npt.NDArray[np.intp]:
+    order = np.argsort(-score, kind="stable")
+    open_ones: npt.NDArray[np.intp] = order[verdict[order] < Verdict.AGAINST]
+    return open_ones[:count]
+
+
+def _open_checks(judged: Judgement) -> npt.NDArray[np.uint8]:
+    """A bit for each check that leaves a possible pairing unproven."""
+    possible = judged.verdict != Verdict.AGAINST
+    bits = np.zeros(len(possible), np.uint8)
+    for place, codes in enumerate(judged.checks.values()):
+        bits |= (possible & (codes == Verdict.UNPROVEN)).astype(np.uint8) << np.uint8(place)
+    return bits
+
+
+def matrix(
+    cloths: ClothColumns,
+    demands: Sequence[Callable[[], Demand]],
+    tables: Tables,
+    threads: int = 2,
+    progress: Callable[[int, int], None] | None = None,
+) -> Matrix:
+    """Every pairing; demands are made when their turn comes, so that a thousand are not held at once."""
+    made = Matrix.empty(len(demands), len(cloths))
+
+    def row(place: int) -> None:
+        judged = judge(cloths, demands[place](), tables)
+        made.verdict[place], made.score[place] = judged.verdict, judged.score
+        made.open_checks[place] = _open_checks(judged)
+
+    def gather(rows: Iterable[None]) -> None:
+        for done, _ in enumerate(rows, 1):
+            if progress:
+                progress(done, len(demands))
+
+    if threads == 1 or len(demands) < 2:
+        gather(map(row, range(len(demands))))
+    else:
+        with ThreadPoolExecutor(threads) as pool:
+            gather(pool.map(row, range(len(demands))))
+    return made

@@ -1,0 +1,54 @@
+"""The measurement worth taking: the one whose plausible outcomes change the verdict most.
+
+For each property not yet measured, five outcomes spread over its range are judged as if measured.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+
+from nematex.core.cloth.columns import columns
+from nematex.core.cloth.estimates import Cloth
+from nematex.core.judging.demand import Demand
+from nematex.core.judging.judge import judge
+from nematex.core.quantity.estimate import Estimate, Known
+from nematex.core.tables import Tables
+
+PROPERTIES = {
+    "bend": "bending_length_cm",
+    "weight": "weight_gsm",
+    "stretch_cross": "stretch_cross_pct",
+    "stretch_length": "stretch_length_pct",
+    "thickness": "thickness_mm",
+    "width": "width_cm",
+}
+OUTCOMES = (0.1, 0.3, 0.5, 0.7, 0.9)
+
+
+def _variants(cloth: Cloth, attribute: str) -> list[Cloth]:
+    estimate: Estimate = getattr(cloth, attribute)
+    values = [estimate.low + share * (estimate.high - estimate.low) for share in OUTCOMES]
+    changes: list[dict[str, Any]] = [{attribute: Estimate(value, value, value, Known.MEASURED)} for value in values]
+    return [replace(cloth, **change) for change in changes]
+
+
+def measure_next(cloth: Cloth, demand: Demand, tables: Tables) -> str | None:
+    """The field to measure next, or None if no measurement would change the verdict."""
+    open_ones = [name for name in PROPERTIES if getattr(cloth, name).high > getattr(cloth, name).low]
+    variants = [variant for name in open_ones for variant in _variants(cloth, name)]
+    judged = judge(columns([cloth, *variants], tables), demand, tables)
+    now, after = judged.verdict[0], judged.verdict[1:].reshape(len(open_ones), len(OUTCOMES)).astype(int)
+    moved = np.abs(after - int(now)).mean(axis=1) if open_ones else np.zeros(0)
+    if moved.size and moved.max() > 0:
+        return PROPERTIES[open_ones[int(np.argmax(moved))]]
+    # The whole may be held by another check; then the check that is itself unproven shows what to measure.
+    checks = np.stack([codes[1:].reshape(len(open_ones), len(OUTCOMES)) for codes in judged.checks.values()]).astype(int)
+    base = np.array([codes[0] for codes in judged.checks.values()], dtype=int)[:, None, None]
+    if now < 3 and open_ones:
+        by_check = np.abs(checks - base).mean(axis=(0, 2))
+        if by_check.max() > 0:
+            return PROPERTIES[open_ones[int(np.argmax(by_check))]]
+    return "fibres" if judged.checks["fibre"][0] == 2 else None

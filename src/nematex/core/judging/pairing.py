@@ -1,0 +1,60 @@
+"""One cloth and one pattern, judged and explained: the full answer."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from nematex.core.amount.length import Amount, amount
+from nematex.core.cloth.columns import columns
+from nematex.core.cloth.estimates import Cloth
+from nematex.core.judging.cautions import cautions
+from nematex.core.judging.demand import Demand
+from nematex.core.judging.judge import NAMES, CheckAnswer, Judgement, judge
+from nematex.core.judging.measure_next import measure_next
+from nematex.core.judging.saying.aloud import sentence
+from nematex.core.judging.verdict import Verdict
+from nematex.core.quantity.said import Units
+from nematex.core.tables import Caution, Tables
+
+
+@dataclass(frozen=True)
+class Pairing:
+    """Everything that can be said about a pairing."""
+
+    cloth: Cloth
+    demand: Demand
+    verdict: Verdict
+    score: float
+    checks: dict[str, CheckAnswer]
+    handles_like: tuple[str, ...]
+    measure_next: str | None
+    cautions: tuple[Caution, ...]
+    amount: Amount | None
+    unread: tuple[str, ...]
+    sentence: str
+
+
+def explain(judged: Judgement, cloth: Cloth, place: int, tables: Tables, units: Units = Units.METRIC) -> Pairing:
+    """The full answer for cloth number `place` of a judgement, said in these units."""
+    demand = judged.demand
+    others = tables.lexicon.nearest(cloth.weight.best, cloth.bend.best, cloth.stretch_cross.best, cloth.structure, count=4)
+    own = cloth.type.name if cloth.type else None
+    checks = {name: judged.explain(name, cloth, place, units) for name in NAMES}
+    return Pairing(
+        cloth=cloth,
+        demand=demand,
+        verdict=Verdict(int(judged.verdict[place])),
+        score=round(float(judged.score[place]), 1),
+        checks=checks,
+        handles_like=tuple(name for name in others if name != own)[:3],
+        measure_next=measure_next(cloth, demand, tables),
+        cautions=tuple(cautions(cloth, demand, tables)),
+        amount=amount(cloth, demand.pattern, demand.wish, tables),
+        unread=demand.unread + tuple(f"cloth “{word}”" for word in cloth.unread),
+        sentence=sentence(checks),
+    )
+
+
+def pair(cloth: Cloth, demand: Demand, tables: Tables, units: Units = Units.METRIC) -> Pairing:
+    """Judge one cloth against one demand."""
+    return explain(judge(columns([cloth], tables), demand, tables), cloth, 0, tables, units)

@@ -1,0 +1,35 @@
+"""What is spoken of: one finding on one cloth, with all that the words may need."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from nematex.core.cloth.estimates import Cloth
+from nematex.core.judging.checks.finding import Finding
+from nematex.core.judging.demand import Demand
+from nematex.core.judging.verdict import Verdict, Window
+from nematex.core.quantity.estimate import Estimate
+from nematex.core.quantity.kinds import Quantity
+from nematex.core.quantity.said import Units
+from nematex.core.tables import Tables
+
+
+@dataclass(frozen=True, slots=True)
+class Moment:
+    """One finding on one cloth; `window` is what to speak of where the finding has one."""
+
+    finding: Finding
+    cloth: Cloth
+    verdict: Verdict
+    demand: Demand
+    tables: Tables
+    units: Units = Units.METRIC
+
+    @property
+    def window(self) -> Window:
+        return self.finding.window or Window()
+
+    def estimate(self, quantity: Quantity | None = None) -> Estimate:
+        """What is known of the cloth in this quantity, or in the window's own."""
+        known: Estimate = getattr(self.cloth, (quantity or self.window.quantity).attribute)
+        return known

@@ -1,0 +1,67 @@
+"""What was read from an envelope's words, each piece with the words it came from."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from nematex.core.quantity.estimate import Range
+from nematex.core.tables import HandWord
+
+
+@dataclass(frozen=True, slots=True)
+class Condition:
+    """A named cloth holds only so far: `without` a detail, `lined`, or for one `view`."""
+
+    kind: str
+    what: str
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class NamedCloths:
+    """Cloth types that one noun on the envelope stands for, narrowed by the weight bound to it, in the words written."""
+
+    words: str
+    types: tuple[str, ...]
+    weight: str | None = None
+    gsm: Range | None = None
+    condition: Condition | None = None
+    part: str | None = None
+    noun: str = ""
+
+
+@dataclass
+class Reading:
+    """Everything an envelope text asks for or rules out. Stretch in %, areal mass in g/m²."""
+
+    text: str = ""
+    structures: set[str] = field(default_factory=set)
+    cloths: list[NamedCloths] = field(default_factory=list)
+    weights: list[str] = field(default_factory=list)
+    weight_said: dict[str, str] = field(default_factory=dict)  # weight word → as it is written: 'very light' → 'thin'
+    weight_structures: dict[str, str] = field(default_factory=dict)  # 'light wovens' says nothing of knits
+    hands: list[tuple[str, HandWord]] = field(default_factory=list)
+    fibres: list[str] = field(default_factory=list)
+    gsm: Range | None = None
+    natural: bool = False
+    recovers: bool = False
+    presses: bool = False
+    min_cross_pct: float | None = None
+    min_length_pct: float | None = None
+    max_cross_pct: float | None = None
+    stretchy: bool = False
+    gsm_words: str = ""  # the words that the weight number, the least and the most stretch were read from
+    stretch_words: str = ""
+    most_stretch_words: str = ""
+    avoid_structures: set[str] = field(default_factory=set)
+    avoid_cloths: list[NamedCloths] = field(default_factory=list)
+    avoid_weights: list[str] = field(default_factory=list)
+    avoid_hands: list[tuple[str, HandWord]] = field(default_factory=list)
+    avoid_fibres: list[str] = field(default_factory=list)
+    avoid_prints: set[str] = field(default_factory=set)
+    avoid_sheer: bool = False
+    unread: list[str] = field(default_factory=list)
+
+    def weights_for(self, kind: str) -> list[str]:
+        """The weight words that speak of cloths of this structure."""
+        return [word for word in self.weights if self.weight_structures.get(word, kind) == kind]

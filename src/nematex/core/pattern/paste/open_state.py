@@ -1,0 +1,37 @@
+"""What is open while a pasted envelope is read line by line."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass, field
+
+from nematex.core.pattern.paste.draft import Draft
+from nematex.core.tables import Tables
+
+TEXTS = ("recommended", "avoid", "notions", "details", "licence", "season", "house", "code", "name", "garment", "lining")
+USES = ("lining", "interfacing", "contrast")
+TABLES = ("requirements", "body", "finished", *USES)
+CELLS = re.compile(r"\t|\||\s{2,}")
+
+
+@dataclass
+class Open:
+    """Section, unit, views, use and nap in force; the sizes that columns stand for; the columns of an open table."""
+
+    tables: Tables
+    draft: Draft = field(default_factory=Draft)
+    section: str = ""
+    unit: str = ""
+    views: list[str] = field(default_factory=list)
+    use: str = "main"
+    nap: bool = False
+    always_nap: bool = False
+    band: str = ""
+    groups: list[list[str]] = field(default_factory=list)
+    columns: list[tuple[str, float | None]] = field(default_factory=list)
+    last_count: int = 0
+
+    def own_label(self, label: str) -> str:
+        """The label as it stands in the band that is open."""
+        twin = f"{label} ({self.band})"
+        return twin if any(size["label"] == twin for size in self.draft.sizes) else label

@@ -1,0 +1,51 @@
+"""Details in a run of words: of the whole garment, or options that views differ in; and whether it is lined."""
+
+from __future__ import annotations
+
+import re
+
+from nematex.core.cloth.lexicon import key
+from nematex.core.pattern.paste.draft import Line
+from nematex.core.pattern.paste.open_state import Open
+
+
+def details_in(at: Open, text: str) -> list[str]:
+    """The details that a run of words names."""
+    found = []
+    for piece in re.split(r"[,;.&/]|\band\b|\bwith\b|\bplus\b", text):
+        detail = at.tables.details.find_within(piece)
+        if detail and not re.search(r"\b(?:no|without)\b", piece.casefold()):
+            found.append(re.sub(r"^\s*(?:a|an|the)\s+", "", piece.strip().casefold()))
+    return [word for word in dict.fromkeys(found) if word not in at.draft.details]
+
+
+def note_lining(at: Open, text: str) -> None:
+    """Whether the words say that the whole garment is lined."""
+    low = text.casefold()
+    part_only = re.search(r"\b(?:pocket|yoke|hood|part|half|un)[\w-]*\s*-?\s*lin", low)
+    if re.search(r"\blined\b", low) and not part_only and "unlined" not in low:
+        at.draft.flags["lined"] = True
+
+
+def add_options(at: Open, views: list[str], text: str) -> None:
+    """The details of a view become options that other views can borrow."""
+    for word in details_in(at, text):
+        twin = next((each for each in at.draft.options if key(each["name"]) == key(word)), None)
+        if twin:
+            twin["views"] = list(dict.fromkeys([*twin["views"], *views]))
+        else:
+            part = next((kind.name for kind in at.tables.parts.rows if key(kind.name) in key(word)), "")
+            at.draft.options.append({"name": word, "part": part, "views": list(views), "details": [word]})
+    note_lining(at, text)
+
+
+def take(at: Open, line: Line, name: str, text: str) -> None:
+    """Put the words of a section where they belong."""
+    if name == "details":
+        at.draft.details += details_in(at, text)
+        note_lining(at, text)
+    elif name == "lining":
+        note_lining(at, f"lined {text}")
+    else:
+        at.draft.add_text(name, text)
+    line.field = line.field or name

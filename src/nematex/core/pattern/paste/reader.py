@@ -1,0 +1,169 @@
+"""Walks the lines of a pasted envelope once, remembering which section, view, band and sizes it is in.
+
+Common practice, no source: a blank line ends a run of text, a heading ends what stood before it, a second list of
+sizes begins a second band. Each kind of line has a file of its own.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+from functools import partial
+
+from nematex.core.pattern.envelope import read_envelope
+from nematex.core.pattern.paste import facts
+from nematex.core.pattern.paste.amount_rows import amounts_line
+from nematex.core.pattern.paste.columns import column_header, column_row
+from nematex.core.pattern.paste.draft import Draft, Line
+from nematex.core.pattern.paste.measure_rows import measurement_line, said_again
+from nematex.core.pattern.paste.open_state import TABLES, TEXTS, Open
+from nematex.core.pattern.paste.options import details_in, note_lining, take
+from nematex.core.pattern.paste.sections import begin_table
+from nematex.core.pattern.paste.size_rows import on_sizes
+from nematex.core.pattern.paste.view_lines import on_views, view_line
+from nematex.core.pattern.paste.words import heading, lead_and_rest, plain
+from nematex.core.tables import Tables
+
+LONGEST_TITLE, LONGEST_ROW, LONGEST_PROSE = 80, 600, 1000
+_CODE = re.compile(r"\b[A-Z]{1,4}[- ]?\d{1,5}[A-Z]?\b|(?<=#)\d{2,6}\b")
+_SENTENCE = re.compile(r"\b(?:suitable|suggested|recommended|designed|made for|works best|use|choose)\b", re.IGNORECASE)
+# What is done with the words of a heading and what follows it; other headings begin a run of text.
+HEADINGS: dict[str, Callable[[Open, Line, str, str], bool]] = {
+    "sizes": on_sizes,
+    "views": on_views,
+    **{name: partial(begin_table, name=name) for name in TABLES},
+    "difficulty": facts.on_difficulty,
+    "stretch": facts.on_stretch,
+    "sold_as": facts.on_sold_as,
+    "parts": facts.on_parts,
+    "nap": facts.on_nap,
+    "widest": facts.on_widest,
+    "structure": facts.on_structure,
+    "wearer": facts.on_wearer,
+}
+
+
+def heading_line(at: Open, line: Line, text: str) -> bool:
+    """A heading, and what follows it on its line."""
+    found = heading(text, at.tables)
+    if found is None:
+        return False
+    kind, lead, rest = found
+    step = HEADINGS.get(kind)
+    if step and len(text) > LONGEST_ROW:
+        line.fault = f"is {len(text)} letters long; a row of a table has at most {LONGEST_ROW}"
+        return True
+    if step:
+        return step(at, line, lead, rest)
+    if kind in ("recommended", "notions") and amounts_line(at, line, text):
+        return True
+    at.section, at.views = kind, []
+    if rest:
+        take(at, line, kind, rest)
+    line.field = line.field or kind
+    return True
+
+
+def part_line(at: Open, line: Line, text: str) -> bool:
+    """'Sleeves: dotted tulle' and 'Sleeves in dotted tulle: 0.8 m of 140 cm' speak of one part's cloth."""
+    lead, rest = lead_and_rest(text)
+    words = plain(lead).split(" in ")
+    part = at.tables.parts.find(words[0]) if lead else None
+    if part is None or at.section == "views":
+        return False
+    use, at.use = at.use, "main" if part.name == "body" else "contrast"
+    amounts = amounts_line(at, line, rest)
+    at.use = use
+    if amounts:
+        if len(words) > 1:
+            at.draft.add_text("recommended", lead.strip() + ".")
+        return True
+    if not read_envelope(rest, at.tables).cloths:
+        return False
+    at.draft.add_text("recommended", text if text.endswith(".") else f"{text}.")
+    line.field = "recommended"
+    return True
+
+
+def _line(at: Open, line: Line) -> None:
+    text = line.text.strip()
+    steps = STEPS if len(text) <= LONGEST_ROW else (heading_line,)  # a longer line is prose, or nothing
+    if any(step(at, line, text) for step in steps):
+        return
+    if at.section in TEXTS:
+        take(at, line, at.section, text)
+    elif at.draft.texts.get("name") or _begun(at, line) or len(text) > LONGEST_TITLE or _SENTENCE.search(text):
+        _loose(at, line, text)
+    else:
+        _title(at, line, text)
+
+
+def _begun(at: Open, line: Line) -> bool:
+    """Whether it is too late for a title: tables or cloths have been read, or it is not near the top."""
+    return line.number > 3 or bool(at.draft.sizes or at.draft.requirements or at.draft.texts.get("recommended"))
+
+
+def _title(at: Open, line: Line, text: str) -> None:
+    """'BR-50 Godwit wide trousers by Brindlecote': code, name, house and kind of garment."""
+    code = _CODE.search(text)
+    if code:
+        at.draft.texts["code"] = code[0]
+        text = (text[: code.start()] + " " + text[code.end() :]).strip(" #-–,:")
+    name, _, house = text.partition(" by ")
+    if not house and " | " in name:
+        name, _, house = name.partition(" | ")
+    at.draft.texts["name"] = " ".join(name.split()).strip(" -–,")
+    if house:
+        at.draft.texts["house"] = house.strip()
+    garment = at.tables.garments.find_within(name)
+    if garment and "garment" not in at.draft.texts:
+        at.draft.texts["garment"] = garment.name
+    line.field = "name"
+
+
+def _loose(at: Open, line: Line, text: str) -> None:
+    """A sentence without a heading: what it says of the cloth, of lining, or of its parts."""
+    if len(text) > LONGEST_PROSE:
+        return
+    low = text.casefold()
+    reading = read_envelope(text, at.tables)
+    if re.match(r"not suitable|unsuitable|avoid|do not", low):
+        take(at, line, "recommended" if at.draft.texts.get("recommended") else "avoid", text)
+    elif _SENTENCE.search(text) and (reading.cloths or reading.structures or reading.weights):
+        take(at, line, "recommended", text)
+        at.section = "recommended"
+    elif re.search(r"\blined\b", low):
+        note_lining(at, text)
+        line.field = "lining"
+    else:
+        words = details_in(at, text)
+        if words:
+            at.draft.details += words
+            line.field = "details"
+
+
+# Tried in this order; the first that knows the line takes it.
+STEPS: tuple[Callable[[Open, Line, str], bool], ...] = (
+    column_row,
+    view_line,
+    heading_line,
+    part_line,
+    column_header,
+    measurement_line,
+    amounts_line,
+    said_again,
+)
+
+
+def read_paste(text: str, tables: Tables) -> Draft:
+    """Read a pasted envelope; what was not understood is in `unread`, and rows that do not fit say why."""
+    at = Open(tables)
+    for number, raw in enumerate(text.replace("\r", "").replace("\u00a0", " ").split("\n"), 1):
+        line = Line(number, raw)
+        at.draft.lines.append(line)
+        if raw.strip():
+            _line(at, line)
+        else:
+            at.columns = []
+            at.section = at.section if at.section in TABLES and at.section != "lining" else ""
+    return at.draft

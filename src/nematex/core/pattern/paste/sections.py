@@ -1,0 +1,53 @@
+"""Headings that begin a table: cloth required, body and finished measurements, lining, interfacing, contrast."""
+
+from __future__ import annotations
+
+import re
+
+from nematex.core.pattern.paste.amount_rows import amounts_line
+from nematex.core.pattern.paste.draft import Line
+from nematex.core.pattern.paste.figures import all_figures, line_unit
+from nematex.core.pattern.paste.measure_rows import measurement_line
+from nematex.core.pattern.paste.open_state import USES, Open
+from nematex.core.pattern.paste.options import take
+from nematex.core.pattern.paste.words import views_of
+
+
+def begin_table(at: Open, line: Line, lead: str, rest: str, name: str) -> bool:
+    """A heading that begins the table of this name; what follows it on its line may be its first row."""
+    at.section, at.use = name, name if name in USES else "main"
+    at.unit = line_unit(lead) or line_unit(rest if not all_figures(rest) else "")
+    if not at.unit and "yard" in lead.casefold():
+        at.unit = "yd"
+    if not at.unit and re.search(r"met(?:re|er|r)age", lead.casefold()):
+        at.unit = "m"
+    at.nap = at.always_nap or "with nap" in lead.casefold()
+    line.field = name
+    if rest.strip():
+        _rest_of_table(at, line, rest)
+    return True
+
+
+def _rest_of_table(at: Open, line: Line, rest: str) -> None:
+    line.field = ""
+    viewed = views_of(rest)
+    if viewed:
+        at.views, rest = viewed
+    if (
+        amounts_line(at, line, rest)
+        or measurement_line(at, line, rest)
+        or line_unit(rest) == rest.strip().strip("()").casefold()
+    ):
+        line.field = line.field or at.section
+        if at.section == "interfacing" and re.search(r"fusible|sew|woven|knit|light|medium|firm|canvas", rest, re.IGNORECASE):
+            at.draft.add_text("notions", f"interfacing: {rest}")
+        return
+    if at.section in ("interfacing", "contrast"):
+        take(at, line, "notions", f"{rest} {at.section}" if at.section not in rest else rest)
+    elif at.section == "lining":
+        take(at, line, "lining", rest)
+    elif at.section == "requirements":
+        take(at, line, "recommended", rest)
+        at.section = "recommended"
+    else:
+        line.fault = "was not understood as a row of this table"

@@ -1,0 +1,60 @@
+"""Lines that list sizes; a second list begins a second band."""
+
+from __future__ import annotations
+
+import re
+
+from nematex.core.pattern.paste.amount_rows import amounts_line
+from nematex.core.pattern.paste.amounts import read_amounts
+from nematex.core.pattern.paste.columns import column_header
+from nematex.core.pattern.paste.draft import Line
+from nematex.core.pattern.paste.open_state import CELLS, Open
+from nematex.core.pattern.paste.sizes import read_sizes, size_groups
+
+
+def on_sizes(at: Open, line: Line, lead: str, rest: str) -> bool:
+    """A list of sizes, or the groups of known sizes that the columns below stand for."""
+    whole = line.text.strip()
+    named = read_amounts(whole, at.unit)
+    if column_header(at, line, whole) or (named and named.sizes and amounts_line(at, line, whole)):
+        return True
+    cells = [cell for cell in CELLS.split(rest) if cell.strip()]
+    groups = size_groups(cells) if len(cells) > 1 else None
+    if groups is None and re.search(r"\d\s*[-–]\s*\d+\s+\d+\s*[-–]", rest):
+        groups = size_groups(re.findall(r"\S+\s*[-–]\s*\S+|\S+", rest))
+    labels = read_sizes(rest) or ([label for group in groups for label in group] if groups else None)
+    known = {size["label"] for size in at.draft.sizes}
+    if groups and all(label in known for group in groups for label in group):
+        at.groups = groups
+        line.field = "sizes"
+        return True
+    if labels is None:
+        at.section = "body"
+        line.field = "sizes"
+        if rest.strip():
+            line.field, line.fault = "", "is no list of sizes; write it like 8 10 12 or XS–XL"
+        return True
+    _new_sizes(at, labels, lead)
+    if groups and any(len(group) > 1 for group in groups):
+        at.groups = [[at.own_label(label) for label in group] for group in groups]
+    at.section = at.section if at.section in ("requirements", "finished") else "body"
+    line.field = "sizes"
+    return True
+
+
+def _new_sizes(at: Open, labels: list[str], lead: str) -> None:
+    known = {size["label"]: size for size in at.draft.sizes}
+    if known and all(label in known for label in labels):
+        at.groups = [[label] for label in labels]
+        return
+    bands = at.draft.sizes[-1]["band"] if known else ""
+    name = re.sub(r"\b(?:uk|us|eu|sizes?|range|band)\b|[():]", " ", lead.casefold()).strip()
+    band = name or (f"band {len({size['band'] for size in at.draft.sizes}) + 1}" if known else "")
+    if known and not bands:
+        for size in at.draft.sizes:
+            size["band"] = "band 1"
+    at.band = band
+    for label in labels:
+        own = label if label not in known else f"{label} ({band})"
+        at.draft.sizes.append({"label": own, "band": band})
+    at.groups = [[at.own_label(label)] for label in labels]

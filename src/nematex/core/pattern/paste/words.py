@@ -1,0 +1,77 @@
+"""The words that tell what a line of an envelope is about; they are in data/paste_words.csv."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+
+from nematex.core.cloth.lexicon import key
+from nematex.core.tables import Tables
+
+_BREAK = re.compile(r"\s*(?:[:\t|]|\s[-–—]\s)\s*")
+_BRACKETS = re.compile(r"\([^)]*\)|\[[^\]]*\]")
+_VIEW = re.compile(
+    r"^\s*(?:views?|versions?|variations?)\s+(?P<names>[A-Z0-9]\b(?:\s*(?:,|&|and|/|\+)\s*[A-Z0-9]\b)*)", re.IGNORECASE
+)
+LONGEST_LEAD = 60
+
+
+def lead_and_rest(text: str) -> tuple[str, str]:
+    """A line's heading and what follows it; the heading is "" where the line has no break near its start."""
+    found = _BREAK.search(text)
+    if found and 0 < found.start() <= LONGEST_LEAD:
+        return text[: found.start()], text[found.end() :]
+    return "", text
+
+
+def plain(lead: str) -> str:
+    """A heading as it is looked up: without brackets and bullets."""
+    return key(_BRACKETS.sub(" ", lead).strip(" \t*•-–#"))
+
+
+def heading(text: str, tables: Tables) -> tuple[str, str, str] | None:
+    """(kind of heading, its words, what follows) of a line, or None."""
+    words = tables.paste_words["heading"]
+    lead, rest = lead_and_rest(text)
+    if plain(lead) in tables.paste_words["row"]:
+        return None  # 'cup sizes' is a row of the size table
+    if lead and (kind := _kind(plain(lead), words)):
+        return kind, lead, rest
+    if not lead and plain(text) in words:
+        return words[plain(text)], text, ""
+    # 'Lining 150 cm 0.4 m', 'Sizes 8 10 12': the heading runs up to the first number or size.
+    start = text[: 2 * LONGEST_LEAD]
+    found = re.match(r"^\s*([A-Za-z][A-Za-z ()/]*?)\s+(?=[\d½¼¾⅛⅜⅝⅞]|X{0,3}[SML]\b|[1-6]X)", start)
+    if found and plain(found[1]) in words:
+        return words[plain(found[1])], found[1], text[found.end() :]
+    return None
+
+
+def _kind(lead: str, words: Mapping[str, str]) -> str | None:
+    """What a heading is about: as the table says, or by its outer word: 'curve sizes', 'contrast yoke', 'fabric B'."""
+    if lead in words:
+        return words[lead]
+    few = lead.split()
+    if 1 < len(few) <= 3 and (few[-1] == "size" or few[0] == "contrast"):
+        return "sizes" if few[-1] == "size" else "contrast"
+    if len(few) == 2 and few[0] in ("fabric", "cloth") and few[1] in ("a", "b", "c", "1", "2", "3"):
+        return "requirements" if few[1] in ("a", "1") else "contrast"
+    return None
+
+
+def views_of(text: str) -> tuple[list[str], str] | None:
+    """The views that a line begins with and what follows: 'View A, B: 2 m' → (['A', 'B'], '2 m')."""
+    found = _VIEW.match(text)
+    if not found:
+        return None
+    names = [name.upper() for name in re.findall(r"[A-Za-z0-9]\b", re.sub(r"\band\b", " ", found["names"]))]
+    return names, re.sub(r"^\s*[:\t|–—-]?\s*", "", text[found.end() :])
+
+
+def measurement(lead: str, tables: Tables) -> tuple[str, bool] | None:
+    """Which measurement a row's label names, and whether it is of the finished garment."""
+    words = plain(lead)
+    finished = bool(re.search(r"\bfinished\b|\bgarment\b", words))
+    bare = key(re.sub(r"\b(?:finished|garment|body|your|cm|in|inch|measurement)\b", " ", words))
+    found = tables.paste_words["row"].get(words) or tables.paste_words["row"].get(bare)
+    return (found, finished) if found else None

@@ -1,0 +1,91 @@
+"""Patterns in the store."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import asdict
+from typing import Any
+
+from sqlalchemy import delete, select
+from sqlalchemy.dialects.mysql import insert
+
+from nematex.core.pattern.facts import EdgeFix, Option, Part, Pattern, ReadingFix, Requirement, Size
+from nematex.store.database import Work
+from nematex.store.models import PatternRow
+from nematex.store.records import PatternRecord
+from nematex.store.versions import DRAWER, gone_since, next_version, note_gone
+
+FACTS = (
+    "name",
+    "garment",
+    "structure",
+    "recommended",
+    "avoid",
+    "min_stretch_cross_pct",
+    "min_stretch_length_pct",
+    "lined",
+    "nightwear",
+    "wearer",
+    "widest_piece_cm",
+    "notions",
+)
+SHOP = ("code", "house", "difficulty", "season", "notes", "sold_as", "licence", "envelope", "id", "version")
+LISTS = ("parts", "requirements", "options", "sizes", "edge_fixes", "reading_fixes")
+KIND = "pattern"
+
+
+def _record(row: Any) -> PatternRecord:
+    facts = Pattern(
+        details=tuple(row.details),
+        parts=tuple(Part(part["name"], part["fit"], tuple(part["details"])) for part in row.parts),
+        requirements=tuple(Requirement(**{**need, "sizes": tuple(need["sizes"])}) for need in row.requirements),
+        options=tuple(Option(each["name"], each["part"], tuple(each["views"]), tuple(each["details"])) for each in row.options),
+        sizes=tuple(Size(**size) for size in row.sizes),
+        edge_fixes=tuple(EdgeFix(**fix) for fix in row.edge_fixes),
+        reading_fixes=tuple(ReadingFix(**{**fix, "cloths": tuple(fix["cloths"])}) for fix in row.reading_fixes),
+        **{name: getattr(row, name) for name in FACTS},
+    )
+    return PatternRecord(facts=facts, **{name: getattr(row, name) for name in SHOP})
+
+
+def _values(record: PatternRecord) -> dict[str, Any]:
+    values: dict[str, Any] = {name: getattr(record.facts, name) for name in FACTS}
+    values |= {name: getattr(record, name) for name in SHOP if name not in ("id", "version")}
+    values["details"] = list(record.facts.details)
+    values |= {name: [asdict(each) for each in getattr(record.facts, name)] for name in LISTS}
+    return values
+
+
+def patterns_since(work: Work, version: int | None) -> list[PatternRecord]:
+    """The patterns that changed after a version, or every pattern."""
+    chosen = select(*PatternRow.__table__.columns)
+    return [_record(row) for row in work.execute(chosen if version is None else chosen.where(PatternRow.version > version))]
+
+
+def patterns_gone_since(work: Work, version: int) -> set[int]:
+    """Ids of the patterns that were removed after a version."""
+    return gone_since(work, KIND, version)
+
+
+def pattern(work: Work, pattern_id: int) -> PatternRecord | None:
+    row = work.get(PatternRow, pattern_id)
+    return _record(row) if row else None
+
+
+def id_of_code(work: Work, code: str) -> int:
+    """The number of the pattern with this code."""
+    return int(work.execute(select(PatternRow.id).where(PatternRow.code == code)).scalar_one())
+
+
+def save_patterns(work: Work, records: Iterable[PatternRecord]) -> None:
+    """Insert or, where the code exists, update."""
+    version = next_version(work, DRAWER)
+    for record in records:
+        values = {**_values(record), "version": version}
+        statement = insert(PatternRow).values(values)
+        work.execute(statement.on_duplicate_key_update({n: statement.inserted[n] for n in values if n != "code"}))
+
+
+def remove_pattern(work: Work, pattern_id: int) -> None:
+    note_gone(work, KIND, [pattern_id], next_version(work, DRAWER))
+    work.execute(delete(PatternRow).where(PatternRow.id == pattern_id))

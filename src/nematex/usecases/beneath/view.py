@@ -1,0 +1,102 @@
+"""What goes beneath and into a pairing: the ways to line it, linings from the shelf, interfacing, thread, notions."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from nematex.core.amount.length import Amount, amount
+from nematex.core.beneath.interfacing import Interfaced, interfacing
+from nematex.core.beneath.lining import Way, colour_word, linings, ways
+from nematex.core.beneath.notions import Notion, of_view, read_notions
+from nematex.core.cloth.estimates import Cloth
+from nematex.core.colour.difference import read_hex
+from nematex.core.colour.thread import Thread, thread
+from nematex.core.judging.verdict import Verdict
+from nematex.core.pattern.facts import Pattern, Wish
+from nematex.store.records import ClothRecord, PatternRecord
+from nematex.tables import colour_names
+from nematex.usecases.cloth.shelf import Shelf
+from nematex.usecases.pattern.drawer import Drawer
+
+SHOWN = 8
+RESPECTS = {
+    "structure": "a knit with a knit, a woven with a woven",
+    "weight": "about as light or lighter",
+    "drape": "hangs the same or softer",
+    "stretch": "gives as the cloth does",
+    "cover": "opaque enough",
+    "colour": "near in colour",
+    "care": "shrinks no more",
+    "slides": "slides",
+}
+
+
+@dataclass(frozen=True)
+class LiningRow:
+    """One cloth as a lining: the whole, what is not quite right, its colour in words."""
+
+    record: ClothRecord
+    cloth: Cloth
+    verdict: Verdict
+    wanting: tuple[str, ...]
+    colour: str
+
+
+@dataclass(frozen=True)
+class Beneath:
+    """Everything for one pairing; `main` is what the garment takes of the cloth itself."""
+
+    ways: list[Way]
+    linings: list[LiningRow]
+    interfacing: Interfaced | None
+    thread: Thread | None
+    notions: list[Notion]
+    main: Amount | None
+
+
+def _lining_table(pattern: Pattern, wish: Wish) -> float | None:
+    """What the pattern's own lining table says for the view and size; the largest size if none is named."""
+    rows = [row for row in pattern.requirements if row.use == "lining" and wish.view in (None, row.view)]
+    sized = [row for row in rows if wish.size is None or not row.sizes or wish.size in row.sizes]
+    return max((row.length_m for row in sized), default=None)
+
+
+def _grounds(shelf: Shelf, record: ClothRecord) -> np.ndarray:
+    """ΔE00 from the cloth's ground to each cloth of the shelf; NaN where a colour is not known."""
+    if not record.colours:
+        return np.full(len(shelf.records), np.nan)
+    off = shelf.filed.distance(read_hex(record.colours[0]))
+    return np.where(np.isfinite(off), off, np.nan)
+
+
+def candidate_linings(shelf: Shelf, drawer: Drawer, record: ClothRecord, cloth: Cloth, slides: bool) -> list[LiningRow]:
+    """The best of the shelf, itself left out."""
+    found = linings(cloth, shelf.columns, _grounds(shelf, record), slides, drawer.tables)
+    rows = []
+    for at in map(int, found.order()):
+        if shelf.records[at].id == record.id or found.verdict[at] == Verdict.AGAINST:
+            continue
+        wanting = tuple(RESPECTS[name] for name, codes in found.checks.items() if codes[at] != Verdict.SUITS)
+        off = float(found.colour_off[at])
+        rows.append(LiningRow(shelf.records[at], shelf.cloths[at], Verdict(int(found.verdict[at])), wanting, colour_word(off)))
+        if len(rows) == SHOWN:
+            break
+    return rows
+
+
+def beneath(shelf: Shelf, drawer: Drawer, pattern: PatternRecord, record: ClothRecord, cloth: Cloth, wish: Wish) -> Beneath:
+    """Everything that goes with one pairing."""
+    tables, asked = drawer.tables, drawer.demand(pattern, wish)
+    main = amount(cloth, pattern.facts, wish, tables)
+    slides = any(word in pattern.facts.garment.casefold() for word in tables.judging.lining.slides)
+    lining_m = _lining_table(pattern.facts, wish)
+    return Beneath(
+        ways(cloth, asked, main.length_m if main else None, lining_m, tables),
+        candidate_linings(shelf, drawer, record, cloth, slides),
+        interfacing(cloth, asked, tables),
+        thread(cloth, record.colours[0], colour_names()) if record.colours else None,
+        of_view(read_notions(pattern.facts.notions), wish.view),
+        main,
+    )

@@ -1,0 +1,68 @@
+"""What a measurement changes: the pairings whose verdict moves, before and after."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+from nematex.core.cloth.columns import columns
+from nematex.core.cloth.estimates import known_cloth
+from nematex.core.cloth.facts import HOW_KNOWN
+from nematex.core.judging.matrix import matrix
+from nematex.core.judging.verdict import Verdict
+from nematex.core.pattern.facts import Wish
+from nematex.core.quantity.estimate import Known
+from nematex.store.records import ClothRecord, PatternRecord, ReadingRecord
+from nematex.usecases.pattern.drawer import Drawer
+
+
+@dataclass(frozen=True)
+class Move:
+    """One pairing whose verdict moves."""
+
+    pattern: PatternRecord
+    before: str
+    after: str
+
+
+@dataclass(frozen=True)
+class Moves:
+    """All moves, and how many pairings of each verdict there are before and after."""
+
+    moved: list[Move]
+    before: dict[str, int]
+    after: dict[str, int]
+
+
+def with_readings(record: ClothRecord, readings: Sequence[ReadingRecord]) -> ClothRecord:
+    """The cloth as it would be with these readings, where they would be in force."""
+    facts: dict[str, Any] = {}
+    known = dict(record.facts.known)
+    for each in readings:
+        if each.property not in HOW_KNOWN:
+            continue
+        held = getattr(record.facts, each.property)
+        how = record.facts.known.get(each.property) or HOW_KNOWN[each.property].word
+        if held is not None and Known.from_word(each.known) < Known.from_word(how):
+            continue
+        facts[each.property] = each.word if each.number is None else each.number
+        known[each.property] = each.known
+    return replace(record, facts=replace(record.facts, **facts, known=known))
+
+
+def moves(drawer: Drawer, record: ClothRecord, readings: Sequence[ReadingRecord]) -> Moves:
+    """Every pattern judged with the cloth as it is and as it would be."""
+    tables = drawer.tables
+    pair = columns([known_cloth(each.facts, tables) for each in (record, with_readings(record, readings))], tables)
+    judged = matrix(pair, drawer.demands(Wish()), tables)
+    moved, before, after = [], Counter[str](), Counter[str]()
+    for pattern, codes in zip(drawer.records, judged.verdict, strict=True):
+        old, new = (Verdict(int(each)).word for each in codes)
+        before[old] += 1
+        after[new] += 1
+        if old != new:
+            moved.append(Move(pattern, old, new))
+    words = [each.word for each in reversed(Verdict)]
+    return Moves(moved, {word: before[word] for word in words}, {word: after[word] for word in words})

@@ -1,0 +1,193 @@
+"""The columns of a list: which field a heading means, which unit its bare numbers have, and a cell as a value."""
+
+from __future__ import annotations
+
+import csv
+import re
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from datetime import date
+from functools import cache
+from importlib.resources import files
+from typing import Any
+
+from nematex.core.cloth.facts import DIRECTIONS, SHEERNESS, STRUCTURES
+from nematex.core.errors import FieldFault, UnknownChoice
+from nematex.core.quantity.reader import (
+    read_bending_length_cm,
+    read_length_cm,
+    read_percent,
+    read_price,
+    read_stretch_pct,
+    read_weight_gsm,
+    read_width_cm,
+    read_yes,
+    to_number,
+)
+from nematex.core.quantity.units import CM_PER_YARD
+from nematex.usecases.cloth.colourways import read_bolts, read_colourways
+from nematex.usecases.cloth.lists.csv_text import SheetText
+
+PRINT_KINDS = ("solid", "stripe", "check", "motif", "border")
+LONGEST = {
+    "code": 80,
+    "name": 120,
+    "cloth": 120,
+    "fibres": 300,
+    "supplier": 120,
+    "currency": 3,
+    "notes": 2000,
+    "weave": 60,
+    "season": 80,
+    "vat": 40,
+    "placement": 120,
+}
+FRAYS = ("hardly", "some", "freely")
+CREASES = ("hardly", "some", "deeply")
+PRESSES = ("badly", "fairly", "well")
+HANDS = ("fluid", "soft", "moderate", "crisp", "stiff")
+
+
+@dataclass(frozen=True, slots=True)
+class ImportField:
+    """A field that a column can mean."""
+
+    name: str
+    kind: str
+    names: tuple[str, ...]
+    label: str
+
+
+@cache
+def import_fields() -> dict[str, ImportField]:
+    text = files("nematex.data").joinpath("import_columns.csv").read_text(encoding="utf-8")
+    rows = csv.DictReader(text.splitlines())
+    return {row["field"]: ImportField(row["field"], row["kind"], tuple(row["names"].split("|")), row["label"]) for row in rows}
+
+
+def _plain(text: str) -> str:
+    text = re.sub(r"\(.*?\)|\[.*?\]", " ", text.casefold().replace("_", " "))
+    return " ".join(re.sub(r"[^a-z0-9/%²]+", " ", text).split())
+
+
+def guess_mapping(header: list[str]) -> dict[int, str]:
+    """Column number → field, by the many names a heading goes by; each field is taken once."""
+    fields = import_fields()
+    exact = {name: field.name for field in fields.values() for name in (_plain(field.name), *map(_plain, field.names))}
+    mapping: dict[int, str] = {}
+    for exactly in (True, False):
+        for at, heading in enumerate(header):
+            if at in mapping:
+                continue
+            plain = _plain(heading)
+            found = exact.get(plain) if exactly else _contained(plain, exact)
+            if found and found not in mapping.values():
+                mapping[at] = found
+    if "name" not in mapping.values():
+        # A column 'Fabric' without one for the name holds both: the kind of cloth is read from the name.
+        mapping = {at: "name" if field == "cloth" else field for at, field in mapping.items()}
+    return mapping
+
+
+def _contained(plain: str, exact: dict[str, str]) -> str | None:
+    """A heading that holds a known name as whole words: 'fabric width in cm approx'."""
+    hits = [name for name in exact if len(name) > 3 and re.search(rf"\b{re.escape(name)}\b", plain)]
+    return exact[max(hits, key=len)] if hits else None
+
+
+def _bare_unit(heading: str, kind: str) -> Any:
+    """The unit that a column's heading gives to bare numbers."""
+    words = re.findall(r"[a-z²/\"]+", heading.casefold())
+    if kind == "weight":
+        return (
+            "oz"
+            if any(word.startswith("oz") for word in words)
+            else "gsm"
+            if any("g/" in w or w == "gsm" for w in words)
+            else None
+        )
+    if kind in ("width", "length"):
+        return "in" if {"in", "inch", "inches", '"'} & set(words) else "cm" if "cm" in words else None
+    yards = {"yd", "yds", "yard", "yards", "/yd", "/yard"} & set(words)
+    return CM_PER_YARD if yards else 100.0
+
+
+def _choice(choices: tuple[str, ...], kind: str) -> Callable[[str, str], str]:
+    def read(text: str, field: str) -> str:
+        word = " ".join(text.casefold().replace("_", " ").split())
+        for choice in choices:
+            if word in (choice, choice.replace("-", " "), choice.replace(" ", "-")):
+                return choice
+        raise UnknownChoice(field, text, choices, kind)
+
+    return read
+
+
+def _structure(text: str, field: str) -> str:
+    word = text.casefold().strip().removesuffix("s").removesuffix("ted")
+    return _choice(STRUCTURES, "structure")("knit" if word in ("knit", "knitt", "jersey") else word, field)
+
+
+def _text(text: str, field: str, name: str) -> str:
+    limit = LONGEST.get(name, 300)
+    if len(text) > limit:
+        raise FieldFault(field, f"{text[:30]}…", f"is {len(text)} letters long; at most {limit} are kept")
+    return text
+
+
+def _date(text: str, field: str) -> date:
+    """A date as 2026-11-24, 24.11.2026 or 24/11/2026: day before month where the year comes last."""
+    try:
+        found = re.fullmatch(r"(\d{1,2})[./-](\d{1,2})[./-](\d{4})", text.strip())
+        return date(int(found[3]), int(found[2]), int(found[1])) if found else date.fromisoformat(text.strip()[:10])
+    except ValueError:
+        raise FieldFault(field, text, "is not a date; write it like 2026-11-24") from None
+
+
+# Bare numbers above these cannot be inches or ounces, and then no number of their column is.
+METRIC_ABOVE = {"width": (72.0, "cm"), "weight": (20.0, "gsm")}
+
+
+def column_units(sheet: SheetText, mapping: Mapping[int, str]) -> dict[int, Any]:
+    """Column → unit of its bare numbers: from its heading, else from its largest bare number."""
+    units: dict[int, Any] = {}
+    for at, name in mapping.items():
+        kind = import_fields()[name].kind
+        units[at] = _bare_unit(sheet.header[at], kind)
+        if units[at] is None and kind in METRIC_ABOVE:
+            bare = [float(row[at].replace(",", ".")) for _, row in sheet.rows if re.fullmatch(r"\d+(?:[.,]\d+)?", row[at])]
+            above, unit = METRIC_ABOVE[kind]
+            units[at] = unit if bare and max(bare) > above else None
+    return units
+
+
+def read_cell(text: str, heading: str, field: ImportField, bare: Any = None) -> Any:
+    """One cell as a value; `bare` is the unit of a number without one; raises FieldFault."""
+    if re.match(r"[=@]|[+-](?![\d.,])", text):
+        raise FieldFault(heading, text[:40], "looks like a spreadsheet formula; put its value instead")
+    bare = bare or _bare_unit(heading, field.kind)
+    readers: dict[str, Callable[[str], Any]] = {
+        "weight": lambda cell: read_weight_gsm(cell, heading, bare),
+        "width": lambda cell: read_width_cm(cell, heading, bare),
+        "length": lambda cell: read_length_cm(cell, heading, bare or "cm"),
+        "bend": lambda cell: read_bending_length_cm(cell, heading),
+        "stretch": lambda cell: read_stretch_pct(cell, heading),
+        "percent": lambda cell: read_percent(cell, heading),
+        "number": lambda cell: to_number(cell.casefold().removesuffix("mm").strip(), heading),
+        "price": lambda cell: read_price(cell, heading, bare),
+        "stock": lambda cell: read_length_cm(cell, heading, "yd" if bare == CM_PER_YARD else "m") / 100,
+        "yes": lambda cell: read_yes(cell, heading),
+        "structure": lambda cell: _structure(cell, heading),
+        "hand": lambda cell: _choice(HANDS, "handle")(cell, heading),
+        "sheer": lambda cell: _choice(SHEERNESS, "level of see-through")(cell, heading),
+        "direction": lambda cell: _choice(DIRECTIONS, "print direction")(cell, heading),
+        "kind": lambda cell: _choice(PRINT_KINDS, "kind of print")(cell, heading),
+        "fray": lambda cell: _choice(FRAYS, "word for fraying")(cell, heading),
+        "crease": lambda cell: _choice(CREASES, "word for creasing")(cell, heading),
+        "press": lambda cell: _choice(PRESSES, "word for pressing")(cell, heading),
+        "date": lambda cell: _date(cell, heading),
+        "colourways": lambda cell: read_colourways(cell, heading),
+        "bolts": lambda cell: read_bolts(cell, heading),
+        "text": lambda cell: _text(cell.removeprefix("'"), heading, field.name),
+    }
+    return readers[field.kind](text)

@@ -1,0 +1,98 @@
+"""Keeping what was read: every reading stays, and the cloth's own columns hold the one in force."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import replace
+from datetime import datetime
+from typing import Any
+
+from nematex.core.cloth.facts import HOW_KNOWN
+from nematex.core.cloth.readings import in_force
+from nematex.core.quantity.estimate import Known
+from nematex.store.cloth import cloths as cloth_store
+from nematex.store.cloth import readings as reading_store
+from nematex.store.database import Work
+from nematex.store.records import ClothRecord, ReadingRecord
+from nematex.tables import properties
+
+
+def _values(record: ClothRecord) -> dict[str, Any]:
+    return cloth_store.cloth_values(record)
+
+
+def how_known(name: str, known: Mapping[str, str]) -> str:
+    """How a value counts as known: as said, or as such a property commonly is."""
+    return known.get(name) or HOW_KNOWN.get(name, Known.STATED).word
+
+
+def _as_text(name: str, value: Any) -> tuple[float | None, str | None]:
+    if name == "colours":
+        return None, " ".join(value) or None
+    return (float(value), None) if properties()[name].kind == "number" else (None, str(value))
+
+
+def new_readings(
+    old: ClothRecord | None,
+    new: ClothRecord,
+    cloth_id: int,
+    by: str,
+    instrument: str,
+    when: datetime,
+    upload_id: int | None = None,
+) -> list[ReadingRecord]:
+    """A reading for every property whose value is new or changed."""
+    before, after = _values(old) if old else {}, _values(new)
+    found = []
+    for name in properties():
+        value = after[name]
+        if value in (None, "", [], ()) or value == before.get(name):
+            continue
+        number, word = _as_text(name, value)
+        how = how_known(name, new.facts.known)
+        found.append(ReadingRecord(cloth_id, name, number, word, how, by, instrument, when, upload_id=upload_id))
+    return found
+
+
+def keep_cloths(
+    work: Work,
+    records: Iterable[ClothRecord],
+    old_by_code: Mapping[str, ClothRecord],
+    by: str,
+    instrument: str,
+    extra: Iterable[tuple[str, ReadingRecord]] = (),
+    upload_id: int | None = None,
+) -> None:
+    """Save cloths with a reading for each changed property; `extra` are (code, reading) that are kept but not in force."""
+    kept = list(records)
+    cloth_store.save_cloths(work, kept)
+    ids = cloth_store.ids_by_code(work, [each.code for each in kept])
+    when = datetime.now().replace(microsecond=0)
+    found = []
+    for record in kept:
+        code = record.code.casefold()
+        found += new_readings(old_by_code.get(code), record, ids[code], by, instrument, when, upload_id)
+    found += [
+        replace(reading, cloth_id=ids[code], taken_at=when, upload_id=upload_id) for code, reading in extra if code in ids
+    ]
+    reading_store.add_readings(work, found)
+
+
+def keep_readings(work: Work, record: ClothRecord, readings: Iterable[ReadingRecord]) -> None:
+    """Add readings to a cloth on the shelf and bring the columns of their properties up to date."""
+    added = list(readings)
+    cloth_store.announce_change(work)
+    reading_store.add_readings(work, added)
+    known = dict(record.facts.known)
+    by_property: dict[str, list[ReadingRecord]] = {}
+    for each in reading_store.readings_of(work, record.id):
+        by_property.setdefault(each.property, []).append(each)
+    values: dict[str, Any] = {}
+    for name in {each.property for each in added}:
+        best = in_force(by_property[name])
+        if best is None:
+            continue
+        values[name] = best.number if best.word is None else best.word.split() if name == "colours" else best.word
+        if name in HOW_KNOWN:
+            known[name] = best.known
+    cloth_store.change_cloth(work, record.id, {**values, "known": known})

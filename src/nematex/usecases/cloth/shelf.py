@@ -1,0 +1,104 @@
+"""One state of the shelf, and the next one made from it: what did not change is taken over."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+import numpy.typing as npt
+
+from nematex.core.cloth.columns import ClothColumns, columns
+from nematex.core.cloth.estimates import Cloth, known_cloth
+from nematex.core.cloth.lexicon import key
+from nematex.core.quantity.arrays import Floats
+from nematex.core.tables import Tables
+from nematex.store.records import ClothRecord
+from nematex.usecases.cloth.shelf_columns import ShelfColumns, shelf_columns
+
+Spans = Mapping[str, tuple[float, float]]  # property → least and greatest of its readings
+
+
+def _order(record: ClothRecord) -> tuple[str, int]:
+    """By name, as a reader looks for it."""
+    return record.facts.name.casefold(), record.id
+
+
+def _search_key(record: ClothRecord, cloth: Cloth) -> str:
+    """What a search looks through, in one folded line."""
+    kind = cloth.type.name if cloth.type else ""
+    facts = record.facts
+    return key(f"{record.code} {cloth.name} {facts.cloth or ''} {facts.fibres or ''} {record.supplier} {kind}")
+
+
+@dataclass(frozen=True)
+class Shelf:
+    """Position n is the same cloth in records, cloths and columns. `version` is the last change that is in it."""
+
+    version: int
+    records: list[ClothRecord]
+    cloths: list[Cloth]
+    tables: Tables
+    spans: Mapping[int, Spans]
+
+    @classmethod
+    def of(cls, version: int, records: Sequence[ClothRecord], tables: Tables, spans: Mapping[int, Spans]) -> Shelf:
+        """A shelf read from nothing."""
+        ordered = sorted(records, key=_order)
+        return cls(version, ordered, [known_cloth(record.facts, tables) for record in ordered], tables, spans)
+
+    def renewed(self, version: int, changed: Sequence[ClothRecord], gone: set[int], spans: Mapping[int, Spans]) -> Shelf:
+        """The next state: changed cloths are known anew, the rest is taken over, arrays and all."""
+        fresh = Shelf.of(version, changed, self.tables, {})
+        moved = gone | set(fresh.place)
+        kept = [record for record in self.records if record.id not in moved]
+        records = sorted(kept + fresh.records, key=_order)
+        origin = np.array(
+            [len(self.records) + fresh.place[r.id] if r.id in fresh.place else self.place[r.id] for r in records], dtype=np.intp
+        )
+        both = self.cloths + fresh.cloths
+        spans = {**{cloth_id: span for cloth_id, span in self.spans.items() if cloth_id not in moved}, **spans}
+        made = Shelf(version, records, [both[place] for place in origin], self.tables, spans)
+        made._take_over(self, fresh, origin)
+        return made
+
+    def _take_over(self, before: Shelf, fresh: Shelf, origin: npt.NDArray[np.intp]) -> None:
+        """Fill what was worked out before from there, so that only the fresh cloths are worked out again."""
+        worked_out = vars(self)
+        if "columns" in vars(before):
+            worked_out["columns"] = before.columns.joined(fresh.columns, origin)
+        if "filed" in vars(before):
+            worked_out["filed"] = before.filed.joined(fresh.filed, origin)
+        if "search_keys" in vars(before):
+            both = before.search_keys + fresh.search_keys
+            worked_out["search_keys"] = [both[place] for place in origin]
+
+    @cached_property
+    def columns(self) -> ClothColumns:
+        return columns(self.cloths, self.tables)
+
+    @cached_property
+    def filed(self) -> ShelfColumns:
+        """What the filters look at."""
+        return shelf_columns(self.records, self.cloths, self.tables)
+
+    @cached_property
+    def stock_m(self) -> Floats:
+        """Metres in stock, 0 where not known."""
+        return np.array([record.stock_m or 0.0 for record in self.records], dtype=np.float64)
+
+    @cached_property
+    def place(self) -> dict[int, int]:
+        """Cloth id → position."""
+        return {record.id: place for place, record in enumerate(self.records)}
+
+    @cached_property
+    def search_keys(self) -> list[str]:
+        """What a search looks through, one line per cloth."""
+        return [_search_key(record, cloth) for record, cloth in zip(self.records, self.cloths, strict=True)]
+
+    def holding(self, words: str) -> npt.NDArray[np.bool_]:
+        """Which cloths hold all of these words: the one search of the shelf."""
+        asked = key(words).split()
+        return np.array([all(word in text for word in asked) for text in self.search_keys], dtype=np.bool_)

@@ -1,0 +1,130 @@
+"""How the shelf is narrowed and sorted: read from an address, with the units people type."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field
+from datetime import date
+from typing import Any
+
+from nematex.core.cloth.facts import DIRECTIONS, SHEERNESS, STRUCTURES
+from nematex.core.cloth.print_scale import scale_words
+from nematex.core.colour.difference import read_hex
+from nematex.core.errors import FieldFault, UnknownChoice
+from nematex.core.quantity.reader import read_length_cm, read_percent, read_price, read_weight_gsm, read_width_cm
+from nematex.tables import colour_names, trade_tables
+from nematex.usecases.cloth.lists.headings import HANDS, PRINT_KINDS
+
+SEASONS = ("spring", "summer", "autumn", "winter", "occasion")
+SORTS = (
+    "name",
+    "lightest",
+    "heaviest",
+    "softest",
+    "stiffest",
+    "widest",
+    "cheapest",
+    "most in stock",
+    "newest",
+    "nearest colour",
+)
+CHOICES: dict[str, Sequence[str]] = {
+    "structure": STRUCTURES,
+    "hand": HANDS,
+    "sheer": SHEERNESS,
+    "print_kind": PRINT_KINDS,
+    "direction": DIRECTIONS,
+    "scale": scale_words(trade_tables()),
+    "season": SEASONS,
+    "sort": SORTS,
+}
+LABELS = {
+    "structure": "structure", "hand": "handle", "sheer": "see-through", "print_kind": "print", "direction": "direction",
+    "scale": "print size", "season": "season", "sort": "sorted", "weight_from": "weight from", "weight_to": "weight to",
+    "stretch_from": "stretch from", "width_from": "width from", "near": "colour near", "fibre": "fibre",
+    "price_to": "price up to",
+    "stock_from": "in stock at least", "new_since": "new since", "needs": "needs measuring", "q": "search",
+}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class ShelfFilter:
+    """What is asked of the shelf. Weights in g/m², widths in cm, stock in m, price per m, stretch in % across."""
+
+    q: str = ""
+    words: Mapping[str, str] = field(default_factory=dict)
+    weight_from: float | None = None
+    weight_to: float | None = None
+    stretch_from: float | None = None
+    width_from: float | None = None
+    stock_from: float | None = None
+    price_to: float | None = None
+    near: tuple[int, int, int] | None = None
+    fibre: str = ""
+    needs: bool = False
+    new_since: date | None = None
+    page: int = 1
+
+    @property
+    def sort(self) -> str:
+        return self.words.get("sort") or ("nearest colour" if self.near else "name")
+
+
+def _date(text: str, name: str) -> date:
+    try:
+        return date.fromisoformat(text)
+    except ValueError:
+        raise FieldFault(name, text, "is not a date; write it like 2026-11-24") from None
+
+
+def _colour(text: str, name: str) -> tuple[int, int, int]:
+    """A colour word that is known here, or a hex colour."""
+    known = {each.name: each.srgb for each in colour_names()}
+    word = text.casefold()
+    if word in known:
+        return known[word]
+    if not word.startswith("#"):
+        raise UnknownChoice(name, text, [*known, "or a code like #24404a"], "colour word")
+    return read_hex(word, name)
+
+
+def _fibre(text: str, name: str) -> str:
+    found = trade_tables().fibres.find(text)
+    if found is None:
+        raise UnknownChoice(name, text, trade_tables().fibres.by_alias, "fibre")
+    return found.name
+
+
+READERS: dict[str, Callable[[str, str], Any]] = {
+    "weight_from": read_weight_gsm,
+    "weight_to": read_weight_gsm,
+    "stretch_from": read_percent,
+    "width_from": read_width_cm,
+    "stock_from": lambda text, name: read_length_cm(text, name, "m") / 100,
+    "price_to": lambda text, name: float(read_price(text, name)[0]),
+    "near": _colour,
+    "fibre": _fibre,
+    "new_since": _date,
+}
+
+
+def read_filter(given: Mapping[str, str]) -> tuple[ShelfFilter, list[FieldFault]]:
+    """The filter in an address, and what in it could not be read; the rest of it still narrows."""
+    faults: list[FieldFault] = []
+    words: dict[str, str] = {}
+    for name, choices in CHOICES.items():
+        if text := given.get(name, ""):
+            if text in choices:
+                words[name] = text
+            else:
+                faults.append(UnknownChoice(LABELS[name], text, choices, LABELS[name]))
+    read: dict[str, Any] = {}
+    for name, reader in READERS.items():
+        if text := given.get(name, "").strip():
+            try:
+                read[name] = reader(text, LABELS[name])
+            except FieldFault as fault:
+                faults.append(fault)
+    page = given.get("page", "1")
+    number = int(page) if page.isdigit() and len(page) < 7 else 1
+    return ShelfFilter(given.get("q", "")[:200], words, needs="needs" in given, page=number, **read), faults

@@ -1,0 +1,72 @@
+"""How many pairings hang on what is not known of each cloth: the whole shelf against every pattern."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from nematex.core.judging.judge import NAMES
+from nematex.core.judging.matrix import Matrix, matrix
+from nematex.core.judging.verdict import Verdict
+from nematex.core.pattern.facts import Wish
+from nematex.usecases.judging.whole_matrix import ready, whole
+from nematex.usecases.shop import Shop
+from nematex.usecases.state import State
+
+Counts = npt.NDArray[np.int32]
+# Which check a property decides.
+CHECK_OF = {
+    "fibres": "fibre",
+    "structure": "stretch",
+    "weight_gsm": "weight",
+    "thickness_mm": "weight",
+    "bending_length_cm": "drape",
+    "drape_coefficient_pct": "drape",
+    "hand": "drape",
+    "stretch_cross_pct": "stretch",
+    "stretch_length_pct": "stretch",
+    "recovery_pct": "stretch",
+    "width_cm": "width",
+    "width_full_cm": "width",
+}
+
+
+@dataclass(frozen=True)
+class Stakes:
+    """Per cloth: pairings that are not against, and per check those that it leaves unproven."""
+
+    possible: Counts
+    unproven: dict[str, Counts]
+
+    def on(self, name: str, place: int, known: bool) -> int:
+        """Pairings that hang on a property: unproven by it, or resting on a value that is doubted."""
+        check = CHECK_OF.get(name)
+        if check is None:
+            return 0
+        return int(self.possible[place] if known else self.unproven[check][place])
+
+
+def _stakes(judged: Matrix) -> Stakes:
+    possible = (judged.verdict != Verdict.AGAINST).sum(axis=0, dtype=np.int32)
+    return Stakes(possible, {check: judged.unproven(check) for check in NAMES})
+
+
+def stakes(shop: Shop, state: State) -> Stakes | None:
+    """Of the whole shelf, counted once for each state; None while a large shop's matrix is still being worked out."""
+    if not ready(shop, state):
+        return None
+    judged = whole(shop, state)
+    return shop.memory.of("stakes", (judged,), lambda: _stakes(judged))
+
+
+def stakes_of(shop: Shop, state: State, place: int) -> Stakes:
+    """Of one cloth alone: every pattern is held against it."""
+    cloth = state.shelf.cloths[place]
+
+    def work_out() -> Stakes:
+        one = state.shelf.columns.take(np.array([place], dtype=np.intp))
+        return _stakes(matrix(one, state.drawer.demands(Wish()), state.tables, threads=1))
+
+    return shop.memory.of(("stakes", id(cloth)), (cloth, state.drawer, state.tables), work_out)

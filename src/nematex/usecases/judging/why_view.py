@@ -1,0 +1,174 @@
+"""Why these windows, and correcting them: an edge for one pattern, a number for every pattern, words for what they mean."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from datetime import date
+
+from nematex.core.errors import FieldFault, UnknownChoice
+from nematex.core.judging.corrected import Correction, corrected, shipped
+from nematex.core.judging.matrix import matrix
+from nematex.core.judging.why import Edge, why
+from nematex.core.pattern.facts import EdgeFix, ReadingFix, Wish
+from nematex.core.pattern.interpretation_fixes import waits
+from nematex.core.tables import Tables
+from nematex.store.judging.rule_fixes import rule_fixes, set_rule, unset_rule
+from nematex.store.pattern.patterns import save_patterns
+from nematex.store.records import PatternRecord, RuleFix
+from nematex.tables import trade_tables
+from nematex.usecases.pattern.drawer import Drawer
+from nematex.usecases.shop import Shop
+from nematex.usecases.state import State
+
+SCOPES = ("pattern", "rule")
+LETTERS = 600
+MOST_PAIRINGS = 400_000  # up to so many pairings it is said at once what a changed rule moves
+
+
+@dataclass(frozen=True, slots=True)
+class EdgeRow:
+    """One edge, and the table's number it was read from, with what it shipped as."""
+
+    edge: Edge
+    rule: float | None
+    shipped: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class WaitingFix:
+    """A reading that was corrected, and whether its words have gone from the envelope."""
+
+    fix: ReadingFix
+    waits: bool
+
+
+def edges_of(drawer: Drawer, record: PatternRecord, wish: Wish) -> dict[str, list[EdgeRow]]:
+    """Check → its edges, each with the number behind it."""
+    rows: dict[str, list[EdgeRow]] = {}
+    for edge in why(drawer.demand(record, wish), drawer.tables):
+        at = edge.origin.table, edge.origin.row, edge.origin.field
+        rule = shipped(drawer.tables, *at) if at[0] else None
+        rows.setdefault(edge.check, []).append(EdgeRow(edge, rule, shipped(trade_tables(), *at) if at[0] else None))
+    return rows
+
+
+def reading_fixes_of(record: PatternRecord) -> list[WaitingFix]:
+    text = f"{record.facts.recommended} {record.facts.avoid}"
+    return [WaitingFix(fix, waits(fix, text)) for fix in record.facts.reading_fixes]
+
+
+def _number(given: Mapping[str, str], name: str) -> float:
+    text = given.get(name, "").strip().replace(",", ".")
+    try:
+        value = float(text)
+    except ValueError:
+        raise FieldFault(name, text, "is not a number") from None
+    if not 0 <= value <= 5000:
+        raise FieldFault(name, text, "must lie between 0 and 5000")
+    return value
+
+
+def _reason(given: Mapping[str, str]) -> str:
+    text = " ".join(given.get("reason", "").split())
+    if not text:
+        raise FieldFault("reason", "", "is missing: say what you saw, so that others can weigh it")
+    if len(text) > LETTERS:
+        raise FieldFault("reason", f"{text[:40]}…", f"is {len(text)} letters long; at most {LETTERS} are kept")
+    return text
+
+
+def _save(shop: Shop, record: PatternRecord) -> None:
+    with shop.database.work() as work:
+        save_patterns(work, [record])
+
+
+def set_edge(shop: Shop, state: State, record: PatternRecord, wish: Wish, given: Mapping[str, str]) -> int | None:
+    """Set an edge for this pattern, or the number behind it for all; says how many pairings a rule's number moves."""
+    scope = given.get("scope", "pattern")
+    if scope not in SCOPES:
+        raise UnknownChoice("scope", scope, SCOPES, "scope")
+    name, side = given.get("window", ""), given.get("side", "")
+    rows = [row for found in edges_of(state.drawer, record, wish).values() for row in found]
+    row = next((each for each in rows if (each.edge.window, each.edge.side) == (name, side)), None)
+    if row is None:
+        raise FieldFault("window", name, "is no edge of this pattern any more; look at the page again")
+    value, reason, by = _number(given, "value"), _reason(given), given.get("by", "").strip()[:60]
+    if scope == "rule":
+        return _set_rule(shop, state, row, value, reason, by)
+    _check_order(rows, row, value)
+    fix = EdgeFix(name, side, value, reason, by, date.today().isoformat())
+    others = tuple(each for each in record.facts.edge_fixes if (each.window, each.side) != (name, side))
+    _save(shop, replace(record, facts=replace(record.facts, edge_fixes=(*others, fix))))
+    return None
+
+
+def _check_order(rows: list[EdgeRow], row: EdgeRow, value: float) -> None:
+    """A window must not end before it begins."""
+    other = next((each.edge for each in rows if each.edge.window == row.edge.window and each.edge.side != row.edge.side), None)
+    if other and ((other.side == "high" and value >= other.value) or (other.side == "low" and value <= other.value)):
+        raise FieldFault("value", value, f"would end the window before it begins: its {other.side} edge is {other.value:g}")
+
+
+def _set_rule(shop: Shop, state: State, row: EdgeRow, value: float, reason: str, by: str) -> int | None:
+    origin = row.edge.origin
+    was = shipped(trade_tables(), origin.table, origin.row, origin.field)
+    if was is None:
+        raise FieldFault("scope", "rule", "cannot be used here: the number is the envelope's own, not a rule's")
+    with shop.database.work() as work:
+        known = [Correction(each.place, each.row, each.field, each.value) for each in rule_fixes(work)]
+    new = Correction(origin.table, origin.row, origin.field, value)
+    tables = corrected(trade_tables(), [*known, new])  # raises where it would turn a range about
+    moved = _moved(state, tables)
+    with shop.database.work() as work:
+        set_rule(work, RuleFix(origin.table, origin.row, origin.field, value, was, reason, by))
+    return moved
+
+
+def _moved(state: State, tables: Tables) -> int | None:
+    """How many pairings of the shop change their verdict with other tables; None where there are too many to count."""
+    shelf, drawer = state.shelf, state.drawer
+    if not shelf.records or len(shelf.records) * len(drawer.records) > MOST_PAIRINGS:
+        return None
+    after = Drawer.of(drawer.version, drawer.records, tables)
+    verdicts = [matrix(shelf.columns, one.demands(Wish()), one.tables).verdict for one in (drawer, after)]
+    return int((verdicts[0] != verdicts[1]).sum())
+
+
+def drop_edge(shop: Shop, record: PatternRecord, window: str, side: str) -> None:
+    """Back to what was read."""
+    kept = tuple(fix for fix in record.facts.edge_fixes if (fix.window, fix.side) != (window, side))
+    _save(shop, replace(record, facts=replace(record.facts, edge_fixes=kept)))
+
+
+def set_reading(shop: Shop, state: State, record: PatternRecord, given: Mapping[str, str]) -> None:
+    """Say what words of the envelope mean; no cloth means nothing at all."""
+    words = " ".join(given.get("words", "").split())
+    if not words:
+        raise FieldFault("words", "", "are missing; choose the words of the envelope that were read wrong")
+    lexicon = state.tables.lexicon
+    cloths = [name.strip() for name in given.get("cloths", "").split(",") if name.strip()]
+    for name in cloths:
+        if name not in lexicon.index:
+            raise UnknownChoice("cloths", name, lexicon.index, "cloth name")
+    fix = ReadingFix(words, tuple(cloths), _reason(given), given.get("by", "").strip()[:60], date.today().isoformat())
+    others = tuple(each for each in record.facts.reading_fixes if each.words.casefold() != words.casefold())
+    _save(shop, replace(record, facts=replace(record.facts, reading_fixes=(*others, fix))))
+
+
+def drop_reading(shop: Shop, record: PatternRecord, words: str) -> None:
+    kept = tuple(fix for fix in record.facts.reading_fixes if fix.words != words)
+    _save(shop, replace(record, facts=replace(record.facts, reading_fixes=kept)))
+
+
+def rules_set(shop: Shop) -> list[RuleFix]:
+    with shop.database.work() as work:
+        return rule_fixes(work)
+
+
+def drop_rule(shop: Shop, fix_id: int) -> None:
+    """Back to the number that ships; raises FieldFault where another number set here would then turn a range about."""
+    left = [Correction(each.place, each.row, each.field, each.value) for each in rules_set(shop) if each.id != fix_id]
+    corrected(trade_tables(), left)
+    with shop.database.work() as work:
+        unset_rule(work, fix_id)

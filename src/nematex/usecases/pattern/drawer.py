@@ -1,0 +1,96 @@
+"""One state of the drawer of patterns, with each envelope read; the next one is made from it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field
+from functools import cached_property
+
+from nematex.core.cloth.lexicon import key
+from nematex.core.judging.demand import Demand, demand, read_pattern
+from nematex.core.pattern.envelope import Reading
+from nematex.core.pattern.facts import Wish
+from nematex.core.tables import Tables
+from nematex.store.records import PatternRecord
+
+HELD_DEMANDS = 3000  # of patterns by wishes; the least lately made go first
+CANNOT_BE_READ = "the envelope's text cannot be read; correct it in the form"
+
+
+def _order(record: PatternRecord) -> tuple[str, int]:
+    return record.facts.name.casefold(), record.id
+
+
+def _read(record: PatternRecord, tables: Tables) -> tuple[Reading, bool]:
+    """An envelope read apart from all others; False with an empty reading where it cannot be."""
+    try:
+        return read_pattern(record.facts, tables), True
+    except Exception:  # whatever stands in one envelope, the rest of the drawer opens
+        return Reading(unread=[CANNOT_BE_READ]), False
+
+
+@dataclass(frozen=True)
+class Drawer:
+    """The patterns by name. `version` is the last change that is in it; `unreadable` are ids."""
+
+    version: int
+    records: list[PatternRecord]
+    tables: Tables
+    interpretations: Mapping[int, Reading]
+    unreadable: frozenset[int] = frozenset()
+    _demands: dict[tuple[int, Wish], Demand] = field(default_factory=dict)
+
+    @classmethod
+    def of(cls, version: int, records: Sequence[PatternRecord], tables: Tables) -> Drawer:
+        """A drawer read from nothing."""
+        read = {record.id: _read(record, tables) for record in records}
+        unreadable = frozenset(pattern_id for pattern_id, (_, well) in read.items() if not well)
+        readings = {pattern_id: reading for pattern_id, (reading, _) in read.items()}
+        return cls(version, sorted(records, key=_order), tables, readings, unreadable)
+
+    def renewed(self, version: int, changed: Sequence[PatternRecord], gone: set[int]) -> Drawer:
+        """The next state: changed envelopes are read anew, the rest is taken over."""
+        fresh = Drawer.of(version, changed, self.tables)
+        moved = gone | set(fresh.by_id)
+        kept = [record for record in self.records if record.id not in moved]
+        return Drawer(
+            version,
+            sorted(kept + fresh.records, key=_order),
+            self.tables,
+            {**{each: reading for each, reading in self.interpretations.items() if each not in moved}, **fresh.interpretations},
+            (self.unreadable - moved) | fresh.unreadable,
+            {asked: made for asked, made in list(self._demands.items()) if asked[0] not in moved},
+        )
+
+    @cached_property
+    def by_id(self) -> dict[int, PatternRecord]:
+        return {record.id: record for record in self.records}
+
+    @cached_property
+    def place(self) -> dict[int, int]:
+        """Pattern id → position."""
+        return {record.id: place for place, record in enumerate(self.records)}
+
+    def demand(self, record: PatternRecord, wish: Wish) -> Demand:
+        """What a pattern of this drawer demands for a wish; raises FieldFault."""
+        asked = (record.id, wish)
+        made = self._demands.get(asked)
+        if made is None or made.pattern is not record.facts:
+            made = demand(record.facts, wish, self.tables, self.interpretations[record.id])
+            while len(self._demands) >= HELD_DEMANDS:
+                self._demands.pop(next(iter(self._demands)), None)
+            self._demands[asked] = made
+        return made
+
+    def demands(self, wish: Wish) -> list[Callable[[], Demand]]:
+        """The demand of each pattern, made when it is called for."""
+        return [lambda record=record: self.demand(record, wish) for record in self.records]  # type: ignore[misc]
+
+    def holding(self, words: str) -> list[PatternRecord]:
+        """The patterns that hold all of these words: the one search of the drawer."""
+        asked = key(words).split()
+        return [record for record in self.records if all(word in _search_key(record) for word in asked)]
+
+
+def _search_key(record: PatternRecord) -> str:
+    return key(f"{record.facts.name} {record.facts.garment} {record.house} {record.code}")

@@ -1,0 +1,169 @@
+"""A swatch photo: kept, read, confirmed or corrected by the user, and only then put in force."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from datetime import datetime
+from typing import Any
+
+from nematex.core.cloth.facts import DIRECTIONS
+from nematex.core.colour.difference import to_hex
+from nematex.core.errors import FieldFault, UnknownChoice
+from nematex.core.photo.swatch import REPORTED
+from nematex.core.quantity.estimate import Known
+from nematex.core.quantity.reader import to_number
+from nematex.store.cloth import cloths as cloth_store
+from nematex.store.cloth import readings as reading_store
+from nematex.store.database import Work
+from nematex.store.records import ClothRecord, Photo, ReadingRecord
+from nematex.tables import properties
+from nematex.usecases.cloth.lists.headings import PRINT_KINDS
+from nematex.usecases.cloth.readings import keep_readings
+from nematex.usecases.photo.file import kept_copy, open_photo
+from nematex.usecases.photo.interpretation import swatch_json
+from nematex.usecases.shop import Shop
+
+LENGTHS = {
+    "scale_cm": "print_scale_cm",
+    "repeat_length_cm": "print_repeat_length_cm",
+    "repeat_width_cm": "print_repeat_width_cm",
+}
+WORDS = {"kind": ("print_kind", PRINT_KINDS), "direction": ("print_direction", DIRECTIONS)}
+NOT_SURE = "not sure"
+SURE = 0.85  # from here on "sure"; from what is reported at all on, "fairly sure"
+INSTRUMENT = "swatch photo"
+
+
+@dataclass(frozen=True)
+class Answer:
+    """One thing the photo says: its value or None, confidence 0–1, and whether it is offered as the answer."""
+
+    name: str
+    value: Any
+    confidence: float
+
+    @property
+    def word(self) -> str:
+        return "sure" if self.confidence >= SURE else "fairly sure" if self.confidence >= REPORTED else NOT_SURE
+
+    @property
+    def offered(self) -> Any:
+        return self.value if self.confidence >= REPORTED and self.value != "unsure" else None
+
+
+def keep_photo(shop: Shop, record: ClothRecord, content: bytes, px_per_cm: str, wide_cm: str) -> int:
+    """Keep a photo with what is read from it; returns its number. Raises FieldFault."""
+    opened = open_photo(content)
+    scale = opened.px_per_cm(px_per_cm, wide_cm)
+    found = swatch_json(opened, scale)
+    copy, reduced = kept_copy(content)
+    with shop.database.work() as work:
+        return reading_store.add_photo(work, Photo(0, record.id, "swatch", copy, scale * reduced, found))
+
+
+SWATCH = "swatch"
+
+
+def photo_by_id(shop: Shop, photo_id: int) -> Photo | None:
+    with shop.database.work() as work:
+        return reading_store.photo(work, photo_id)
+
+
+def swatch_photos(shop: Shop, cloth_id: int) -> list[Photo]:
+    """The swatch photos of a cloth without their content, the newest first."""
+    with shop.database.work() as work:
+        return reading_store.photos_of(work, cloth_id, SWATCH)
+
+
+def swatch_photo(shop: Shop, cloth_id: int, photo_id: int) -> Photo | None:
+    """One swatch photo of this cloth with what is read from it."""
+    with shop.database.work() as work:
+        photo = reading_store.photo(work, photo_id)
+        if photo is None or photo.cloth_id != cloth_id or photo.kind != SWATCH:
+            return None
+        return read_again(work, photo)
+
+
+def read_again(work: Work, photo: Photo) -> Photo:
+    """A photo that was kept unread (the demo's), with what is read from it."""
+    if photo.found:
+        return photo
+    found = swatch_json(open_photo(photo.content), photo.px_per_cm)
+    reading_store.keep_found(work, photo.id, found)
+    return replace(photo, found=found)
+
+
+def answers(found: Mapping[str, Any]) -> dict[str, Answer]:
+    """What a reading says, one by one."""
+    return {name: Answer(name, found[name], found["confidence"][name]) for name in (*WORDS, *LENGTHS)}
+
+
+def _word(values: Mapping[str, str], name: str) -> str | None:
+    """A word as confirmed or corrected: somebody has seen it, which is as good as measured."""
+    column, choices = WORDS[name]
+    text = values.get(name, NOT_SURE)
+    if text == NOT_SURE:
+        return None
+    if text not in choices:
+        raise UnknownChoice(properties()[column].label, text, (*choices, NOT_SURE), "choice")
+    return text
+
+
+def _length(values: Mapping[str, str], name: str) -> float | None:
+    text = values.get(name, "").strip()
+    prop = properties()[LENGTHS[name]]
+    return prop.checked(to_number(text.removesuffix("cm"), prop.label)) if text else None
+
+
+def _chosen_colours(values: Mapping[str, str], found: Mapping[str, Any]) -> list[str]:
+    """The ticked colours as hex, the ground first."""
+    ground = values.get("ground", str(found["ground"]))
+    order = sorted(range(len(found["palette"])), key=lambda at: (str(at) != ground, -found["palette"][at]["share"]))
+    return [to_hex(found["palette"][at]["srgb"]) for at in order if f"colour-{at}" in values]
+
+
+def confirmed(photo: Photo, values: Mapping[str, str], by: str) -> list[ReadingRecord]:
+    """The readings the user lets stand; raises FieldFault naming the field."""
+    when = datetime.now().replace(microsecond=0)
+    kept, known = [], Known.MEASURED.word
+
+    def keep(column: str, number: float | None, word: str | None, corrected: bool = False) -> None:
+        note = f"photo {photo.id}{', corrected by eye' if corrected else ''}"
+        kept.append(ReadingRecord(photo.cloth_id, column, number, word, known, by, INSTRUMENT, when, note=note))
+
+    for name, (column, _) in WORDS.items():
+        if found := _word(values, name):
+            keep(column, None, found, found != photo.found[name])
+    for name, column in LENGTHS.items():
+        length = _length(values, name)
+        if length is not None:
+            keep(column, length, None, length != photo.found[name])
+    colours = _chosen_colours(values, photo.found)
+    if colours:
+        keep("colours", None, " ".join(colours))
+    if not kept:
+        raise FieldFault("reading", "", "is empty; let at least one answer stand, or leave without keeping")
+    return kept
+
+
+def put_in_force(shop: Shop, record: ClothRecord, photo: Photo, readings: list[ReadingRecord], colourway: str) -> None:
+    """Save the readings; photo and colours go to the named colourway, or to the cloth."""
+    names = [each.name for each in record.colourways]
+    if colourway and colourway not in names:
+        raise UnknownChoice("colourway", colourway, names, "colourway")
+    colours = next((each.word for each in readings if each.property == "colours"), None)
+    with shop.database.work() as work:
+        if colourway:
+            readings = [each for each in readings if each.property != "colours"]
+            ways = [
+                replace(each, photo_id=photo.id, colours=tuple(colours.split()) if colours else each.colours)
+                if each.name == colourway
+                else each
+                for each in record.colourways
+            ]
+            changed = cloth_store.cloth_values(replace(record, colourways=tuple(ways)))
+            cloth_store.change_cloth(work, record.id, {"colourways": changed["colourways"]})
+        if not colourway or record.photo_id is None:
+            cloth_store.change_cloth(work, record.id, {"photo_id": photo.id})
+        keep_readings(work, record, readings)

@@ -1,0 +1,125 @@
+"""Facts in the shop's own words: its unit system first, its vocabulary first."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from decimal import Decimal
+from functools import lru_cache
+
+from nematex.core.cloth.estimates import Cloth
+from nematex.core.cloth.fibres import FibreContent
+from nematex.core.colour.difference import nearest_name, read_hex
+from nematex.core.quantity.said import Units
+from nematex.core.quantity.units import CM_PER_INCH, CM_PER_YARD, oz_yd2_from_gsm, say_length, say_weight, say_width
+from nematex.tables import colour_names, trade_tables
+
+SIGNS = {"GBP": "£", "EUR": "€", "USD": "$"}
+OTHER_WORDS = {
+    "viscose": ("viscose", "rayon"),
+    "elastane": ("elastane", "spandex"),
+    "polyamide": ("polyamide", "nylon"),
+    "linen": ("linen", "flax"),
+}
+
+
+@dataclass(frozen=True)
+class Voice:
+    """How this shop speaks: which units and which vocabulary lead."""
+
+    metric_first: bool = True
+    british: bool = True
+
+    @property
+    def units(self) -> Units:
+        """The unit system that reasons are said in."""
+        return Units.METRIC if self.metric_first else Units.IMPERIAL
+
+    @classmethod
+    def of(cls, settings: dict[str, str]) -> Voice:
+        return cls(settings.get("units", "metric") == "metric", settings.get("words", "viscose") == "viscose")
+
+    def weight(self, gsm: float) -> str:
+        return say_weight(gsm, self.metric_first)
+
+    def width(self, cm: float) -> str:
+        return say_width(cm, self.metric_first)
+
+    def length(self, metres: float) -> str:
+        return say_length(metres, self.metric_first)
+
+    def body(self, cm: float) -> str:
+        return self._both(f"{cm:.0f} cm", f"{cm / CM_PER_INCH:.0f} in")
+
+    def price(self, per_m: Decimal | None, currency: str) -> str:
+        """'£12.50/m (£11.43/yd)', or nothing where no price is known."""
+        if per_m is None:
+            return ""
+        sign = SIGNS.get(currency, f"{currency} " if currency else "")
+        return self._both(f"{sign}{per_m:.2f}/m", f"{sign}{float(per_m) * CM_PER_YARD / 100:.2f}/yd")
+
+    def lead(self, said: str) -> str:
+        """Only the leading system of something said in both: '140 cm (55 in)' → '140 cm'."""
+        return said.split(" (")[0]
+
+    def _both(self, metric: str, imperial: str) -> str:
+        return f"{metric} ({imperial})" if self.metric_first else f"{imperial} ({metric})"
+
+    def body_range(self, low_cm: float, high_cm: float) -> str:
+        """'90–143 cm (35–56 in)'."""
+        return self._both(f"{_span(low_cm, high_cm)} cm", f"{_span(low_cm / CM_PER_INCH, high_cm / CM_PER_INCH)} in")
+
+    def weight_range(self, low_gsm: float, high_gsm: float) -> str:
+        """'140–210 g/m² (4.1–6.2 oz/yd²)'."""
+        ounces = _span(oz_yd2_from_gsm(low_gsm), oz_yd2_from_gsm(high_gsm), 1)
+        return self._both(f"{_span(low_gsm, high_gsm)} g/m²", f"{ounces} oz/yd²")
+
+    def fibre(self, name: str) -> str:
+        """A fibre in the leading vocabulary, the other in brackets where they differ."""
+        if name not in OTHER_WORDS or name == "linen":
+            return name
+        ours, theirs = OTHER_WORDS[name]
+        return f"{ours} ({theirs})" if self.british else f"{theirs} ({ours})"
+
+    def fibres(self, content: FibreContent | None) -> str:
+        if content is None:
+            return "fibres not stated"
+        if not content.shares:
+            return content.label
+        return ", ".join(f"{share * 100:.3g} % {self.fibre(name)}" for name, share in content.shares.items())
+
+    def fibre_notes(self, content: FibreContent | None) -> list[str]:
+        """What its fibres are known for: 'viscose (rayon): weak when wet and shrinks'."""
+        known = trade_tables().fibres.by_name
+        return [f"{self.fibre(name)}: {known[name].note}" for name in (content.shares if content else ()) if known[name].note]
+
+    def facts(self, cloth: Cloth) -> list[str]:
+        """Fibre, weight, width, stretch and handle, each with how it is known."""
+        parts = [self.fibres(cloth.fibres)]
+        how = cloth.weight.known.word
+        parts.append(f"{self.weight_range(cloth.weight.low, cloth.weight.high)}, {how}")
+        parts.append(f"{self.width(cloth.width.best)} wide, {cloth.width.known.word}")
+        if cloth.stretch_cross.best >= 8:
+            parts.append(f"stretches about {cloth.stretch_cross.best:.0f} % across, {cloth.stretch_cross.known.word}")
+        parts.append(f"{hand_word(cloth.bend.best)} handle (bends at {cloth.bend.best:.1f} cm, {cloth.bend.known.word})")
+        return parts
+
+
+def _span(low: float, high: float, places: int = 0) -> str:
+    """One number, or two with a dash where they differ as written."""
+    one, other = f"{low:.{places}f}", f"{high:.{places}f}"
+    return one if one == other else f"{one}–{other}"
+
+
+def hand_word(bend_cm: float) -> str:
+    """The hand word for a bending length in cm: a range that holds it, of two the one whose middle is nearer."""
+    hands = trade_tables().cloth_hands.values()
+    return min(
+        hands,
+        key=lambda hand: (not hand.bend_cm.low <= bend_cm <= hand.bend_cm.high, abs(hand.bend_cm.middle - bend_cm)),
+    ).word
+
+
+@lru_cache(maxsize=4096)
+def colour_word(colour: str) -> str:
+    """A word a presenter can say for a colour like '#24404a'."""
+    return nearest_name(read_hex(colour), colour_names()).name

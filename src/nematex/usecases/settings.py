@@ -1,0 +1,22 @@
+"""How the shop speaks: which unit system and which vocabulary lead."""
+
+from __future__ import annotations
+
+from nematex.core.errors import UnknownChoice
+from nematex.store.settings import put
+from nematex.usecases.shop import Shop
+
+SETTINGS = {"units": ("metric", "imperial"), "words": ("viscose", "rayon")}
+
+
+def choose_setting(shop: Shop, name: str, value: str) -> None:
+    """Keep a choice; raises UnknownChoice."""
+    if value not in SETTINGS[name]:
+        raise UnknownChoice(name, value, SETTINGS[name], "setting")
+    with shop.database.work() as work:
+        put(work, name, value)
+
+
+def is_well(shop: Shop) -> bool:
+    """Whether the database answers."""
+    return shop.database.answers()

@@ -1,0 +1,125 @@
+"""The shop: its database, the state that is in hand, and what was worked out for it."""
+
+from __future__ import annotations
+
+import gc
+import threading
+from collections.abc import Mapping
+from typing import Any
+
+from nematex.core.judging.corrected import Correction, corrected
+from nematex.core.tables import Tables
+from nematex.store.cloth.cloths import cloths_gone_since, cloths_since
+from nematex.store.cloth.readings import spans
+from nematex.store.database import Database, Work
+from nematex.store.judging.rule_fixes import rule_fixes
+from nematex.store.pattern.patterns import patterns_gone_since, patterns_since
+from nematex.store.programme.programmes import programme_names, times_picked
+from nematex.store.settings import settings
+from nematex.store.versions import DRAWER, PROGRAMMES, RULES, SHELF
+from nematex.tables import trade_tables
+from nematex.usecases.cloth.shelf import Shelf
+from nematex.usecases.memory import Memory
+from nematex.usecases.pattern.drawer import Drawer
+from nematex.usecases.state import State
+
+PREVIEWS = 3
+LARGE = 1000  # cloths
+MANY = 2000  # cloths changed at once are read as a whole shelf: that is quicker than fitting them in
+
+
+class Shop:
+    """The database with what is remembered of it. Safe to use from several threads."""
+
+    def __init__(self, database: Database) -> None:
+        self.database = database
+        self.memory = Memory()
+        self.previews: dict[object, Any] = {}  # the last few price lists as they were understood
+        self._lock = threading.Lock()
+        self._state: State | None = None
+        self._rules: tuple[int, Tables] = (0, trade_tables())
+        self._jobs: dict[int | str, tuple[int, int]] = {}
+
+    def now(self) -> State:
+        """The shop as it is: the state in hand where nothing has changed, else the next one made from it."""
+        with self.database.work() as work:
+            found = settings(work)
+        state = self._state
+        if state and found == state.settings:
+            return state
+        with self._lock, self.database.snapshot() as work:
+            self._state = self._renewed(work, settings(work))
+            return self._state
+
+    def _renewed(self, work: Work, found: Mapping[str, str]) -> State:
+        before, tables = self._state, self._tables(work, int(found.get(RULES, 0)))
+        if before and before.tables is not tables:
+            before = None  # every cloth and every envelope is read by the tables
+        shelf = self._shelf(work, int(found.get(SHELF, 0)), tables, before.shelf if before else None)
+        drawer = self._drawer(work, int(found.get(DRAWER, 0)), tables, before.drawer if before else None)
+        number = int(found.get(PROGRAMMES, 0))
+        if before and before.programmes_version == number and before.shelf.version == shelf.version:
+            names, picked = before.programmes, before.times_picked
+        else:
+            names, picked = tuple(programme_names(work)), times_picked(work)
+        return State(found, tables, shelf, drawer, names, picked, number)
+
+    def _tables(self, work: Work, version: int) -> Tables:
+        """The trade's tables with what this shop has set in them."""
+        if self._rules[0] != version:
+            fixes = [Correction(fix.place, fix.row, fix.field, fix.value) for fix in rule_fixes(work)]
+            self._rules = (version, corrected(trade_tables(), fixes))
+        return self._rules[1]
+
+    def _shelf(self, work: Work, version: int, tables: Tables, before: Shelf | None) -> Shelf:
+        if before and before.version == version:
+            return before
+        changed = cloths_since(work, before.version if before else None)
+        if before and len(changed) <= MANY:
+            ids = [record.id for record in changed]
+            return before.renewed(version, changed, cloths_gone_since(work, before.version), spans(work, ids))
+        made = Shelf.of(version, cloths_since(work, None) if before else changed, tables, spans(work))
+        _settle(made)
+        return made
+
+    def _drawer(self, work: Work, version: int, tables: Tables, before: Drawer | None) -> Drawer:
+        if before and before.version == version:
+            return before
+        changed = patterns_since(work, before.version if before else None)
+        if before:
+            return before.renewed(version, changed, patterns_gone_since(work, before.version))
+        return Drawer.of(version, changed, tables)
+
+    def remember_preview(self, key: object, found: object) -> None:
+        with self._lock:
+            while len(self.previews) >= PREVIEWS:
+                self.previews.pop(next(iter(self.previews)))
+            self.previews[key] = found
+
+    def claim_job(self, number: int | str) -> bool:
+        """Whether a background job of this number may start: one at a time."""
+        with self._lock:
+            if number in self._jobs:
+                return False
+            self._jobs[number] = (0, 0)
+            return True
+
+    def progress(self, number: int | str, done: int, total: int) -> None:
+        with self._lock:
+            self._jobs[number] = (done, total)
+
+    def release_job(self, number: int | str) -> None:
+        with self._lock:
+            self._jobs.pop(number, None)
+
+    def job(self, number: int | str) -> tuple[int, int] | None:
+        """How far a running job is: (done, total); None if it does not run here."""
+        with self._lock:
+            return self._jobs.get(number)
+
+
+def _settle(shelf: Shelf) -> None:
+    """Take a large shelf out of the garbage collector's rounds, which would walk all of it while pages wait."""
+    if len(shelf.records) >= LARGE and shelf.columns:
+        gc.collect()
+        gc.freeze()

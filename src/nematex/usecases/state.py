@@ -1,0 +1,51 @@
+"""The shop as it is at one moment: every page and command takes it once and works on it alone."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from functools import cached_property
+
+from nematex.core.cloth.estimates import Cloth
+from nematex.core.tables import Tables
+from nematex.store.records import ClothRecord, PatternRecord, Programme
+from nematex.usecases.cloth.shelf import Shelf
+from nematex.usecases.pattern.drawer import Drawer
+from nematex.usecases.quantity.saying import Voice
+
+
+@dataclass(frozen=True)
+class State:
+    """Shelf, drawer and programmes with the tables and settings in force, as one transaction saw them.
+
+    `programmes` are without their picks; `times_picked` is cloth id → in how many picks it stands.
+    """
+
+    settings: Mapping[str, str]
+    tables: Tables
+    shelf: Shelf
+    drawer: Drawer
+    programmes: tuple[Programme, ...] = ()
+    times_picked: Mapping[int, int] = field(default_factory=dict)
+    programmes_version: int = 0
+
+    @property
+    def version(self) -> tuple[int, int, int]:
+        """What judging rests on: shelf, drawer, and which tables."""
+        return self.shelf.version, self.drawer.version, id(self.tables)
+
+    @cached_property
+    def voice(self) -> Voice:
+        return Voice.of(dict(self.settings))
+
+    @property
+    def shop_name(self) -> str:
+        return self.settings.get("shop", "Your shop")
+
+    def cloth(self, cloth_id: int) -> tuple[ClothRecord, Cloth] | None:
+        """A cloth of the shelf, as kept and as known."""
+        place = self.shelf.place.get(cloth_id)
+        return None if place is None else (self.shelf.records[place], self.shelf.cloths[place])
+
+    def pattern(self, pattern_id: int) -> PatternRecord | None:
+        return self.drawer.by_id.get(pattern_id)

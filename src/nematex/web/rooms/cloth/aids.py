@@ -1,0 +1,83 @@
+"""Sheets to print true to size: for measuring, for comparing, and labels for the shelf."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import segno
+from flask import Blueprint, Response, abort, render_template, request, url_for
+
+from nematex.core.cloth.print_scale import scale_words
+from nematex.core.errors import FieldFault, UnknownChoice
+from nematex.web.pdf import pdf
+from nematex.web.rooms.common import now, numbers
+
+room = Blueprint("aids", __name__, url_prefix="/print")
+AIDS = {
+    "weight-square": "Weight square, 10 × 10 cm",
+    "ramp": "Ramp of 41.5° with its strip ruler",
+    "stretch-gauge": "Stretch gauge",
+    "show-through": "Show-through card, black and white cards",
+    "motif-scale": "Motif scale card",
+    "hand-card": "Reference card of handle, true to size",
+}
+LABELS_A_PAGE, MOST_LABELS = 10, 400
+QR_MM = 24.0
+
+
+@dataclass(frozen=True)
+class Paper:
+    """A sheet in mm."""
+
+    name: str
+    width: float
+    height: float
+
+
+PAPERS = {"A4": Paper("A4", 210.0, 297.0), "Letter": Paper("Letter", 215.9, 279.4)}
+
+
+def _paper() -> Paper:
+    asked = request.args.get("paper", "A4")
+    if asked not in PAPERS:
+        raise UnknownChoice("paper", asked, PAPERS, "paper")
+    return PAPERS[asked]
+
+
+def _pdf(html: str, name: str) -> Response:
+    return Response(
+        pdf(html), content_type="application/pdf", headers={"Content-Disposition": f'inline; filename="{name}.pdf"'}
+    )
+
+
+@room.get("/<name>.pdf")
+def sheet(name: str) -> Response:
+    if name not in AIDS:
+        abort(404)
+    hands = {hand.word: hand for hand in now().tables.cloth_hands.values()}.values()
+    scales = scale_words(now().tables)
+    slope = math.tan(math.radians(41.5))
+    html = render_template(f"cloth/aids/{name}.html", paper=_paper(), title=AIDS[name], hands=hands, scales=scales, slope=slope)
+    return _pdf(html, name)
+
+
+def _qr_path(address: str) -> tuple[str, int]:
+    """The dark modules of a QR code as one SVG path, one unit a module, and the code's size in modules."""
+    code = segno.make(address, error="m")
+    rows = list(code.matrix_iter(border=4))
+    dark = [f"M{x} {y}h1v1h-1z" for y, row in enumerate(rows) for x, on in enumerate(row) if on]
+    return "".join(dark), len(rows)
+
+
+@room.get("/labels.pdf")
+def labels() -> Response:
+    """Shelf labels for the cloths asked for, each with a QR code to its page."""
+    chosen = [cloth for number in numbers(request.args.getlist("cloth"))[:MOST_LABELS] if (cloth := now().cloth(number))]
+    if not chosen:
+        raise FieldFault("cloth", "", "is missing; choose the cloths that want a label")
+    rows = [(record, cloth, *_qr_path(url_for("shelf.cloth", cloth_id=record.id, _external=True))) for record, cloth in chosen]
+    sheets = [rows[at : at + LABELS_A_PAGE] for at in range(0, len(rows), LABELS_A_PAGE)]
+    return _pdf(
+        render_template("cloth/aids/labels.html", paper=_paper(), title="Shelf labels", sheets=sheets, qr_mm=QR_MM), "labels"
+    )

@@ -1,0 +1,74 @@
+"""Several cloths chosen on the shelf: compared side by side, or changed together."""
+
+from __future__ import annotations
+
+from flask import Blueprint, redirect, render_template, request, url_for
+from werkzeug.wrappers import Response
+
+from nematex.core.cloth.estimates import Cloth
+from nematex.core.errors import FieldFault
+from nematex.store.records import ClothRecord
+from nematex.usecases.cloth.browse import found_cloths
+from nematex.usecases.cloth.bulk import BULK_FIELDS, apply_bulk, bulk_changes
+from nematex.usecases.cloth.form import CHOICES
+from nematex.usecases.cloth.shelf_filter import read_filter
+from nematex.web.rooms.common import now, numbers, shop
+
+room = Blueprint("chosen", __name__, url_prefix="/shelf")
+MOST_COMPARED = 4
+SHOWN = 100
+
+
+def _chosen(given: list[str]) -> list[tuple[ClothRecord, Cloth]]:
+    """The cloths by their numbers, each once; raises FieldFault where none is left."""
+    found = [cloth for number in numbers(given) if (cloth := now().cloth(number))]
+    if not found:
+        raise FieldFault("cloths", "", "are missing; tick some on the shelf first")
+    return found
+
+
+@room.get("/compare")
+def compare() -> str:
+    found = _chosen(request.args.getlist("cloth"))
+    return render_template("cloth/compare.html", rows=found[:MOST_COMPARED], left=max(0, len(found) - MOST_COMPARED))
+
+
+def _to_change() -> list[ClothRecord]:
+    """The ticked ones, or all that fit the filter."""
+    if request.values.get("all"):
+        shelf = now().shelf
+        chosen, faults = read_filter(request.values)
+        if faults:
+            raise faults[0]
+        return [shelf.records[at] for at in found_cloths(shelf, chosen)]
+    return [record for record, _ in _chosen(request.values.getlist("cloth"))]
+
+
+@room.get("/together")
+@room.post("/together")
+def together() -> Response | str | tuple[str, int]:
+    """Choose a field and its new value, see what would change, make it so."""
+    records = _to_change()
+    field, text = request.values.get("field", ""), request.values.get("text", "").strip()
+    changes, fault = None, None
+    try:
+        if field:
+            changes = bulk_changes(records, field, text)
+        if changes is not None and request.method == "POST":
+            apply_bulk(shop(), changes, request.values.get("by", "").strip()[:60] or "the shop")
+            return redirect(url_for("shelf.cloths"))
+    except FieldFault as found:
+        fault = found
+    page = render_template(
+        "cloth/together.html",
+        records=records,
+        fields=BULK_FIELDS,
+        choices=CHOICES,
+        field=field,
+        text=text,
+        changes=changes,
+        fault=fault,
+        shown=SHOWN,
+        given=request.values,
+    )
+    return (page, 400) if fault else page

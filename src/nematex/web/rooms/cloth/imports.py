@@ -1,0 +1,122 @@
+"""Bringing in a price list: send, look, correct the columns, apply, and take it back."""
+
+from __future__ import annotations
+
+from flask import Blueprint, abort, jsonify, redirect, render_template, request, url_for
+from werkzeug.wrappers import Response
+
+from nematex.core.errors import FieldFault
+from nematex.store.records import Upload
+from nematex.usecases.cloth.lists.headings import import_fields
+from nematex.usecases.cloth.lists.importing import bad_rows, choose_columns, latest_lists, preview, send
+from nematex.usecases.cloth.lists.job import job_state, start_applying, start_reading
+from nematex.usecases.cloth.lists.undo import undo
+from nematex.web.rooms.common import as_number, download, now, shop
+
+room = Blueprint("imports", __name__, url_prefix="/import")
+SHOWN = 200
+
+
+def _form(fault: FieldFault | None = None, supplier: str = "") -> str:
+    recent = latest_lists(shop())
+    suppliers = sorted({record.supplier for record in now().shelf.records if record.supplier})
+    return render_template("cloth/lists/send.html", fault=fault, supplier=supplier, recent=recent, suppliers=suppliers)
+
+
+@room.get("")
+def form() -> str:
+    return _form()
+
+
+@room.post("")
+def receive() -> Response | tuple[str, int]:
+    sent, supplier = request.files.get("file"), request.form.get("supplier", "")
+    try:
+        if sent is None or not sent.filename:
+            raise FieldFault("file", "", "is missing; choose a CSV or XLSX price list")
+        kept = send(shop(), sent.filename, sent.read(), supplier)
+    except FieldFault as fault:
+        return _form(fault, supplier), 400
+    start_reading(shop(), kept)
+    return redirect(_place(kept))
+
+
+def _state(upload_id: int) -> Upload:
+    return job_state(shop(), upload_id) or abort(404)
+
+
+def _place(upload_id: int) -> str:
+    """The page that fits the state of an import."""
+    state = _state(upload_id).state
+    if state in ("reading", "applying"):
+        return url_for("imports.progress", upload_id=upload_id)
+    return url_for("imports.done" if state == "applying done" else "imports.look", upload_id=upload_id)
+
+
+@room.get("/<int:upload_id>/progress")
+def progress(upload_id: int) -> str | Response:
+    kept = _state(upload_id)
+    if kept.state not in ("reading", "applying"):
+        return redirect(_place(upload_id))
+    return render_template("cloth/lists/progress.html", upload=kept)
+
+
+@room.get("/<int:upload_id>/state")
+def state(upload_id: int) -> Response:
+    kept = _state(upload_id)
+    running = kept.state in ("reading", "applying")
+    done, total = shop().job(upload_id) or (0, 0)
+    return jsonify(running=running, done=done, total=total, next=None if running else _place(upload_id))
+
+
+def _look(upload_id: int, fault: FieldFault | None = None) -> str:
+    kept = _state(upload_id)
+    if kept.state == "failed":
+        return _form(FieldFault("file", kept.filename, kept.message), kept.supplier)
+    found = preview(shop(), upload_id) or abort(404)
+    return render_template("cloth/lists/preview.html", found=found, fields=import_fields(), fault=fault, shown=SHOWN)
+
+
+@room.get("/<int:upload_id>")
+def look(upload_id: int) -> str:
+    return _look(upload_id)
+
+
+@room.post("/<int:upload_id>/columns")
+def columns(upload_id: int) -> Response | tuple[str, int]:
+    chosen = {
+        place: field
+        for name, field in request.form.items()
+        if field and name.startswith("column-") and (place := as_number(name.removeprefix("column-"))) is not None
+    }
+    try:
+        choose_columns(shop(), upload_id, chosen)
+    except FieldFault as fault:
+        return _look(upload_id, fault), 400
+    start_reading(shop(), upload_id)
+    return redirect(_place(upload_id))
+
+
+@room.post("/<int:upload_id>/apply")
+def put_on_shelf(upload_id: int) -> Response:
+    _state(upload_id)
+    start_applying(shop(), upload_id, "sold_out" in request.form)
+    return redirect(_place(upload_id))
+
+
+@room.get("/<int:upload_id>/done")
+def done(upload_id: int) -> str:
+    kept = _state(upload_id)
+    return render_template("cloth/lists/done.html", upload=kept, bad=bad_rows(shop(), upload_id), undone=None)
+
+
+@room.post("/<int:upload_id>/undo")
+def take_back(upload_id: int) -> str:
+    undone = undo(shop(), upload_id) or abort(404)
+    return render_template("cloth/lists/done.html", upload=_state(upload_id), bad=None, undone=undone)
+
+
+@room.get("/<int:upload_id>/bad-rows.csv")
+def bad(upload_id: int) -> Response:
+    text = bad_rows(shop(), upload_id)
+    return download(text if text is not None else abort(404), "bad-rows.csv", "text/csv; charset=utf-8")

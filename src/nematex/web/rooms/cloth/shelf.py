@@ -1,0 +1,132 @@
+"""The shelf of cloths, one cloth, and its form."""
+
+from __future__ import annotations
+
+from flask import Blueprint, redirect, render_template, request, url_for
+from werkzeug.wrappers import Response
+
+from nematex.core.cloth.readings import in_force
+from nematex.core.errors import FieldFault
+from nematex.store.records import ClothRecord
+from nematex.tables import colour_names, properties
+from nematex.usecases.cloth import acts
+from nematex.usecases.cloth.browse import browse_cloths, found_cloths
+from nematex.usecases.cloth.form import CHOICES, FIELDS, cloth_names, form_values
+from nematex.usecases.cloth.quality import lacks_of_cloth
+from nematex.usecases.cloth.shelf_filter import CHOICES as FILTER_CHOICES
+from nematex.usecases.cloth.shelf_filter import LABELS, read_filter
+from nematex.usecases.exchange import cloths_csv, cloths_json, cloths_xlsx
+from nematex.usecases.judging.ranking import Filters, rank_patterns, read_wish
+from nematex.web.rooms.common import download, find_cloth, now, shop
+
+room = Blueprint("shelf", __name__, url_prefix="/shelf")
+XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+
+
+@room.get("")
+def cloths() -> str:
+    chosen, faults = read_filter(request.args)
+    return render_template(
+        "cloth/list.html",
+        found=browse_cloths(now().shelf, chosen),
+        chosen=chosen,
+        faults=faults,
+        given=request.args,
+        saved=acts.saved_filters(shop()),
+        choices=FILTER_CHOICES,
+        labels=LABELS,
+        colour_words=[each.name for each in colour_names()],
+    )
+
+
+@room.post("/filters")
+def keep_filter() -> Response:
+    query = request.form.get("query", "")
+    acts.keep_filter(shop(), request.form.get("name", ""), query)
+    return redirect(f"{url_for('shelf.cloths')}?{query}")
+
+
+@room.post("/filters/<int:filter_id>/remove")
+def drop_filter(filter_id: int) -> Response:
+    acts.drop_filter(shop(), filter_id)
+    return redirect(url_for("shelf.cloths"))
+
+
+@room.get("/<int:cloth_id>")
+def cloth(cloth_id: int) -> str:
+    record, facts = find_cloth(cloth_id)
+    readings = acts.readings_by_property(shop(), cloth_id)
+    return render_template(
+        "cloth/cloth.html",
+        record=record,
+        cloth=facts,
+        best=rank_patterns(shop(), now(), record, facts, read_wish({}), Filters()),
+        properties=properties(),
+        readings={name: (in_force(found), found) for name, found in readings.items()},
+        lacks=lacks_of_cloth(shop(), now(), cloth_id),
+        beside=request.args.get("beside", "ruler"),
+    )
+
+
+def _form(values: dict[str, str], record_id: int | None, fault: FieldFault | None = None) -> str:
+    return render_template(
+        "cloth/form.html",
+        values=values,
+        fields=FIELDS,
+        choices=CHOICES,
+        fault=fault,
+        record_id=record_id,
+        cloth_names=cloth_names(),
+    )
+
+
+@room.get("/new")
+def new() -> str:
+    return _form({}, None)
+
+
+@room.get("/<int:cloth_id>/edit")
+def edit(cloth_id: int) -> str:
+    return _form(form_values(find_cloth(cloth_id)[0]), cloth_id)
+
+
+@room.post("/new")
+@room.post("/<int:cloth_id>/edit")
+def save(cloth_id: int | None = None) -> Response | tuple[str, int]:
+    old = find_cloth(cloth_id)[0] if cloth_id else None
+    values = {name: text.strip() for name, text in request.form.items()}
+    try:
+        kept = acts.save_cloth(shop(), now(), values, old)
+    except FieldFault as fault:
+        return _form(values, cloth_id, fault), 400
+    return redirect(url_for("shelf.cloth", cloth_id=kept))
+
+
+@room.post("/<int:cloth_id>/remove")
+def remove(cloth_id: int) -> Response:
+    acts.remove_cloth(shop(), cloth_id)
+    return redirect(url_for("shelf.cloths"))
+
+
+def _asked_for() -> list[ClothRecord]:
+    """The cloths of the filter in the address; all of them without one."""
+    shelf = now().shelf
+    chosen, faults = read_filter(request.args)
+    if faults:
+        raise faults[0]
+    return [shelf.records[at] for at in found_cloths(shelf, chosen)]
+
+
+@room.get("/export.csv")
+def export_csv() -> Response:
+    return download(cloths_csv(_asked_for()), "cloths.csv", "text/csv; charset=utf-8")
+
+
+@room.get("/export.xlsx")
+def export_xlsx() -> Response:
+    return download(cloths_xlsx(_asked_for()), "cloths.xlsx", XLSX)
+
+
+@room.get("/export.json")
+def export_json() -> Response:
+    return download(cloths_json(_asked_for()), "cloths.json", "application/json")

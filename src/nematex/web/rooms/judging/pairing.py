@@ -1,0 +1,126 @@
+"""The pairing pages: a pattern's cloths, a cloth's patterns, and one pairing in full."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from datetime import date
+from typing import Any
+
+from flask import Blueprint, render_template, request, session
+
+from nematex.core.errors import FieldFault
+from nematex.core.pattern.facts import Wish
+from nematex.core.pattern.size_advice import is_off_list_knit, knit_in_woven
+from nematex.store.records import PatternRecord
+from nematex.usecases.beneath.view import beneath
+from nematex.usecases.cloth.browse import offered_cloths
+from nematex.usecases.cloth.worth import MEASURE_OF
+from nematex.usecases.judging.mixed import mixed, part_names, read_choices
+from nematex.usecases.judging.overrides import latest, of_pairing
+from nematex.usecases.judging.ranking import both_schools, fitting_wish, one_pairing, rank_cloths, rank_patterns, read_wish
+from nematex.web.rooms.common import filters, find_cloth, find_pattern, now, shop
+
+room = Blueprint("pairing", __name__, url_prefix="/pairing")
+
+
+@room.get("")
+def choose() -> str:
+    return render_template("judging/pairing/choose.html", drawer=now().drawer, shelf=now().shelf)
+
+
+def _programmes() -> dict[str, Any]:
+    found = now().programmes
+    chosen = request.args.get("programme", session.get("programme"), int)
+    if chosen:
+        session["programme"] = chosen
+    coming = [one for one in found if one.shown_on is None or one.shown_on >= date.today()]
+    first = next(iter(coming or found), None)
+    return {"programmes": found, "current": next((one for one in found if one.id == chosen), first)}
+
+
+def _options(record: PatternRecord) -> dict[str, list[str]]:
+    """What can be chosen for this pattern."""
+    rows = record.facts.requirements
+    return {
+        "views": list(record.facts.views),
+        "sizes": list(dict.fromkeys(size for row in rows for size in row.sizes)),
+        "parts": [part.name for part in record.facts.parts],
+    }
+
+
+@room.get("/pattern/<int:pattern_id>")
+def for_pattern(pattern_id: int) -> str:
+    record = find_pattern(pattern_id)
+    wish, chosen = fitting_wish(record, read_wish(request.args)), filters()
+    ranking = rank_cloths(shop(), now(), record, wish, chosen)
+    return render_template(
+        "judging/pairing/cloths.html", record=record, wish=wish, filters=chosen, ranking=ranking,
+        hands=latest(shop(), pattern_id=pattern_id), **_options(record), **_programmes()
+    )  # fmt: skip
+
+
+@room.get("/cloth/<int:cloth_id>")
+def for_cloth(cloth_id: int) -> str:
+    record, cloth = find_cloth(cloth_id)
+    wish, chosen = read_wish(request.args), filters()
+    ranking = rank_patterns(shop(), now(), record, cloth, wish, chosen)
+    return render_template(
+        "judging/pairing/patterns.html", record=record, cloth=cloth, wish=wish, filters=chosen, ranking=ranking,
+        hands=latest(shop(), cloth_id=cloth_id), **_programmes()
+    )  # fmt: skip
+
+
+def pairing_page(
+    pattern_id: int, cloth_id: int, wish: Wish, values: Mapping[str, str] | None = None, fault: FieldFault | None = None
+) -> str:
+    """One pairing in full; `values` and `fault` where something typed on it was refused."""
+    pattern, (record, cloth) = find_pattern(pattern_id), find_cloth(cloth_id)
+    try:
+        pairing = one_pairing(shop(), now(), pattern, cloth, wish)
+    except FieldFault as raised:
+        return render_template("error.html", title="Cannot be judged", text=str(raised))
+    off_list = is_off_list_knit(cloth, pairing.demand.structure, pairing.checks["stretch"].verdict)
+    return render_template(
+        "judging/pairing/one.html",
+        record=record,
+        pattern=pattern,
+        pairing=pairing,
+        wish=wish,
+        schools=both_schools(now(), pattern, cloth, wish),
+        measure_of=MEASURE_OF,
+        off_list=off_list,
+        advice=knit_in_woven(cloth, pattern.facts, wish.size, now().tables) if off_list else None,
+        hands=of_pairing(shop(), cloth_id, pattern_id),
+        made_options=[each.name for each in pattern.facts.usual_options(wish.view)] if wish.options is None else wish.options,
+        values=values or {},
+        fault=fault,
+        **_options(pattern),
+        **_programmes(),
+    )
+
+
+@room.get("/one/<int:pattern_id>/<int:cloth_id>")
+def one(pattern_id: int, cloth_id: int) -> str:
+    return pairing_page(pattern_id, cloth_id, fitting_wish(find_pattern(pattern_id), read_wish(request.args)))
+
+
+@room.get("/one/<int:pattern_id>/<int:cloth_id>/beneath")
+def under(pattern_id: int, cloth_id: int) -> str:
+    """Lining, interfacing, thread and notions of a pairing."""
+    pattern, (record, cloth) = find_pattern(pattern_id), find_cloth(cloth_id)
+    wish = fitting_wish(pattern, read_wish(request.args))
+    found = beneath(now().shelf, now().drawer, pattern, record, cloth, wish)
+    return render_template("beneath/beneath.html", record=record, pattern=pattern, cloth=cloth, found=found, wish=wish)
+
+
+@room.get("/mixed/<int:pattern_id>")
+def several(pattern_id: int) -> str:
+    """A garment made of several cloths."""
+    pattern = find_pattern(pattern_id)
+    wish, names = fitting_wish(pattern, read_wish(request.args)), part_names(pattern.facts)
+    chosen = read_choices(request.args, names)
+    found = mixed(shop(), now(), pattern, chosen, wish)
+    offered = offered_cloths(now().shelf, request.args.get("find", "")[:200], chosen.values())
+    return render_template(
+        "judging/pairing/mixed.html", pattern=pattern, found=found, chosen=chosen, wish=wish, offered=offered
+    )

@@ -1,0 +1,102 @@
+"""The drawer of patterns, one pattern, and its form."""
+
+from __future__ import annotations
+
+from flask import Blueprint, redirect, render_template, request, url_for
+from werkzeug.wrappers import Response
+
+from nematex.core.beneath.notions import read_notions
+from nematex.core.errors import FieldFault
+from nematex.core.pattern.paste import Draft
+from nematex.usecases.cloth.browse import browse_patterns
+from nematex.usecases.cloth.lists.importing import import_patterns
+from nematex.usecases.exchange import patterns_csv, patterns_json, patterns_xlsx
+from nematex.usecases.judging.ranking import read_wish
+from nematex.usecases.pattern.acts import save_pattern, take_out
+from nematex.usecases.pattern.form import form_values, paste_into
+from nematex.usecases.pattern.sizes import PLACES, figures_of
+from nematex.web.rooms.common import download, filters, find_pattern, now, shop
+
+room = Blueprint("patterns", __name__, url_prefix="/patterns")
+
+
+@room.get("")
+def patterns() -> str:
+    chosen = filters()
+    return render_template("pattern/list.html", records=browse_patterns(now().drawer, chosen), filters=chosen)
+
+
+@room.get("/<int:pattern_id>")
+def pattern(pattern_id: int) -> str:
+    record = find_pattern(pattern_id)
+    asked = now().drawer.demand(record, read_wish({}))
+    notions = read_notions(record.facts.notions)
+    return render_template("pattern/pattern.html", record=record, demand=asked, notions=notions)
+
+
+@room.get("/<int:pattern_id>/sizes")
+def sizes(pattern_id: int) -> str:
+    """Which size for these measurements, and what each size asks."""
+    record = find_pattern(pattern_id)
+    found = figures_of(record.facts, request.args, now().tables)
+    return render_template("pattern/sizes.html", record=record, found=found, values=request.args, places=PLACES)
+
+
+def _form(values: dict[str, str], record_id: int | None, fault: FieldFault | None = None, draft: Draft | None = None) -> str:
+    return render_template("pattern/form.html", values=values, fault=fault, record_id=record_id, draft=draft)
+
+
+@room.get("/new")
+def new() -> str:
+    return _form({}, None)
+
+
+@room.get("/<int:pattern_id>/edit")
+def edit(pattern_id: int) -> str:
+    return _form(form_values(find_pattern(pattern_id)), pattern_id)
+
+
+@room.post("/new")
+@room.post("/<int:pattern_id>/edit")
+def save(pattern_id: int | None = None) -> Response | tuple[str, int]:
+    old = find_pattern(pattern_id) if pattern_id else None
+    values = {name: text.strip() for name, text in request.form.items()}
+    if values.get("act") == "read":
+        values, draft = paste_into(values)
+        return _form(values, pattern_id, None, draft), 200
+    try:
+        kept = save_pattern(shop(), now(), values, old)
+    except FieldFault as fault:
+        return _form(values, pattern_id, fault), 400
+    return redirect(url_for("patterns.pattern", pattern_id=kept))
+
+
+@room.post("/<int:pattern_id>/remove")
+def remove(pattern_id: int) -> Response:
+    take_out(shop(), pattern_id)
+    return redirect(url_for("patterns.patterns"))
+
+
+@room.post("/import")
+def bring_in() -> Response | tuple[str, int]:
+    sent = request.files.get("file")
+    if sent is None or not sent.filename:
+        raise FieldFault("file", "", "is missing; choose a CSV, XLSX or JSON file of patterns, as the export writes it")
+    saved, faults = import_patterns(shop(), sent.filename, sent.read())
+    return render_template("pattern/imported.html", saved=saved, faults=faults), 200 if saved else 400
+
+
+@room.get("/export.csv")
+def export_csv() -> Response:
+    return download(patterns_csv(now().drawer.records), "patterns.csv", "text/csv; charset=utf-8")
+
+
+@room.get("/export.json")
+def export_json() -> Response:
+    return download(patterns_json(now().drawer.records), "patterns.json", "application/json")
+
+
+@room.get("/export.xlsx")
+def export_xlsx() -> Response:
+    kind = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+    return download(patterns_xlsx(now().drawer.records), "patterns.xlsx", kind)

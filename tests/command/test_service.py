@@ -1,0 +1,116 @@
+"""The two commands as a user runs them: start, again, killed, stop; assess without a database."""
+
+from __future__ import annotations
+
+import json
+import os
+import shutil
+import signal
+import subprocess
+import sys
+import urllib.request
+from pathlib import Path
+
+import pytest
+from conftest import ROOT
+
+
+def nematex(home: Path, *arguments: str, stdin: str = "") -> subprocess.CompletedProcess[str]:
+    environment = {**os.environ, "NEMATEX_HOME": str(home), "PYTHONPATH": str(ROOT / "src")}
+    environment.pop("DATABASE_URL", None)
+    return subprocess.run(
+        [sys.executable, "-m", "nematex.command", *arguments],
+        env=environment,
+        input=stdin,
+        capture_output=True,
+        text=True,
+        check=False,
+    )
+
+
+def state(home: Path) -> dict[str, int]:
+    return json.loads((home / ".nematex/state.json").read_text())  # type: ignore[no-any-return]
+
+
+def text_of(address: str) -> str:
+    with urllib.request.urlopen(address, timeout=20) as reply:
+        return reply.read().decode()  # type: ignore[no-any-return]
+
+
+def test_start_again_killed_and_stop(tmp_path: Path) -> None:
+    try:
+        first = nematex(tmp_path, "start")
+        assert first.returncode == 0, first.stderr
+        address = first.stdout.split()[-1]
+        assert address.startswith("http://127.0.0.1:")
+        assert "Marrowstone" in text_of(address)
+        assert nematex(tmp_path, "start").stdout.split()[-1] == address
+        assert nematex(tmp_path, "status").returncode == 0
+        for name in ("web_pid", "database_pid"):
+            os.kill(state(tmp_path)[name], signal.SIGKILL)
+        assert nematex(tmp_path, "status").returncode == 1
+        again = nematex(tmp_path, "start")
+        assert again.stdout.split()[-1] == address, again.stderr
+        assert "Loaded" not in again.stdout
+        assert "Kelp Ladder challis" in text_of(address + "shelf?q=kelp")
+        taken = nematex(tmp_path, "start", "--port", "1")
+        assert taken.returncode == 1
+        assert "already running" in taken.stderr
+    finally:
+        stopped = nematex(tmp_path, "stop")
+    assert stopped.stdout.count("stopped") == 2
+    assert nematex(tmp_path, "status").returncode == 1
+
+
+def test_without_demo_the_shop_is_empty(tmp_path: Path) -> None:
+    try:
+        address = nematex(tmp_path, "start", "--no-demo").stdout.split()[-1]
+        assert "An empty shelf" in text_of(address)
+    finally:
+        nematex(tmp_path, "stop")
+
+
+def test_assess_reads_one_or_a_list_and_faults_end_with_two(tmp_path: Path) -> None:
+    one = {"cloth": {"cloth": "lawn"}, "pattern": {"structure": "woven", "recommended": "lawn"}}
+    assert json.loads(nematex(tmp_path, "assess", stdin=json.dumps(one)).stdout)["verdict"] == "suits"
+    file = tmp_path / "pairs.json"
+    file.write_text(json.dumps([one, one]))
+    assert len(json.loads(nematex(tmp_path, "assess", str(file)).stdout)) == 2
+    file.write_text(json.dumps([one, {**one, "look": "wild"}]))
+    fault = nematex(tmp_path, "assess", str(file))
+    assert fault.returncode == 2
+    assert fault.stdout == ""
+    assert "[1].look" in fault.stderr
+    assert "wild" in fault.stderr
+    assert nematex(tmp_path, "assess", stdin="{").returncode == 2
+    assert nematex(tmp_path, "assess", str(tmp_path / "none.json")).returncode == 2
+    assert not (tmp_path / ".nematex/state.json").exists()
+
+
+@pytest.mark.parametrize("side", ["input", "output", "matrix", "envelope"])
+def test_the_published_schema_is_the_models_own(side: str, tmp_path: Path) -> None:
+    printed = nematex(tmp_path, "assess", "--schema", side).stdout
+    assert json.loads((ROOT / f"docs/assess-{side}.schema.json").read_text()) == json.loads(printed)
+
+
+def test_as_an_ordinary_user_a_missing_package_is_named(tmp_path: Path) -> None:
+    """The launcher, with a PATH that holds Python alone, run without root's rights."""
+    copy = tmp_path / "nematex"
+    shutil.copy(ROOT / "nematex", copy)
+    code = (
+        "import os, runpy, shutil, sys; os.geteuid = lambda: 1000; shutil.which = lambda *a, **k: None;"
+        f"sys.argv = ['nematex', 'start']; runpy.run_path({str(copy)!r}, run_name='__main__')"
+    )
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=False)
+    assert done.returncode == 1
+    assert "mariadb-server" in done.stderr
+    assert "apt-get install" in done.stderr
+
+
+def test_the_lock_files_name_no_registry_and_hash_everything() -> None:
+    for name in ("run", "test"):
+        text = (ROOT / f"requirements/{name}.txt").read_text()
+        assert "://" not in text
+        pinned = [line for line in text.splitlines() if "==" in line]
+        assert pinned
+        assert text.count("--hash=sha256:") >= len(pinned)

@@ -1,0 +1,115 @@
+"""Amounts: the requirement table, the published width chart, and what is added to it."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from fractions import Fraction
+
+import pytest
+
+from nematex.core.amount.length import amount, convert_width, round_up_to_cut
+from nematex.core.cloth.estimates import Cloth, known_cloth
+from nematex.core.cloth.facts import ClothFacts, Print
+from nematex.core.errors import UnknownChoice
+from nematex.core.pattern.facts import Pattern, Requirement, Wish
+from nematex.tables import trade_tables
+
+TABLES = trade_tables()
+CHART = dict(TABLES.width_chart)
+SIZES = ("8", "10", "12")
+PATTERN = Pattern(
+    structure="woven",
+    requirements=(Requirement("A", SIZES, 115, 2.4), Requirement("A", SIZES, 150, 1.8), Requirement("B", SIZES, 150, 2.6)),
+)
+
+
+def cloth(width: float = 150, **facts: object) -> Cloth:
+    return known_cloth(ClothFacts(cloth="cotton poplin", width_cm=width, shrink_length_pct=0.0, **facts), TABLES)  # type: ignore[arg-type]
+
+
+# Extension-service fabric width conversion chart, from memory, unverified: yards at 45 in → yards at 60 in, in fractions.
+@pytest.mark.parametrize(
+    ("at_45", "at_60"), [("1 3/8", "1"), ("1 5/8", "1 1/4"), ("2 1/4", "1 3/4"), ("2 7/8", "2 1/4"), ("3 7/8", "2 7/8")]
+)
+def test_the_published_chart_is_met_at_its_points(at_45: str, at_60: str) -> None:
+    yards_45, yards_60 = (float(sum(Fraction(part) for part in text.split())) for text in (at_45, at_60))
+    length = convert_width(yards_45 * 0.9144, 45 * 2.54, 60 * 2.54, CHART)
+    assert length / 0.9144 == pytest.approx(yards_60, abs=1e-6)
+
+
+def test_the_chart_averages_about_the_ratio_of_the_widths() -> None:
+    # 44/45 → 58/60 in averages × 0.76, close to 44.5/59 = 0.754 (arithmetic on the chart).
+    ratios = [wide / narrow for narrow, wide in zip(CHART[45], CHART[60], strict=True)]
+    assert sum(ratios) / len(ratios) == pytest.approx(0.76, abs=0.01)
+
+
+def test_a_narrower_cloth_never_takes_less() -> None:
+    lengths = [convert_width(2.5, 115, width, CHART) for width in (150, 140, 130, 115, 100, 92)]
+    assert lengths == sorted(lengths)
+
+
+def test_the_row_of_the_width_is_taken_as_it_is() -> None:
+    found = amount(cloth(150), PATTERN, Wish(view="A", size="10"), TABLES)
+    assert found is not None
+    assert found.length_m == 1.8
+    assert "Table: view A, 1.8 m at 150 cm" in found.receipt[0]
+
+
+def test_between_two_widths_the_chart_converts_and_says_so() -> None:
+    found = amount(cloth(137), PATTERN, Wish(view="A", size="10"), TABLES)
+    assert found is not None
+    assert 1.8 < found.length_m < 2.4
+    assert any("width chart" in step and "from memory" in step for step in found.receipt)
+
+
+def test_one_way_print_repeat_and_shrinkage_are_added_in_order() -> None:
+    plain = amount(cloth(115), PATTERN, Wish(view="A", size="10"), TABLES)
+    printed = replace(cloth(115), print=Print("one-way", 5, 20, 20))
+    more = amount(printed, PATTERN, Wish(view="A", size="10"), TABLES)
+    shrinking = amount(
+        known_cloth(ClothFacts(cloth="linen", width_cm=115, shrink_length_pct=8.0), TABLES),
+        PATTERN,
+        Wish(view="A", size="10"),
+        TABLES,
+    )
+    assert plain is not None
+    assert more is not None
+    assert shrinking is not None
+    assert plain.length_m == 2.4
+    assert more.length_m == pytest.approx(math.ceil((2.4 * 1.15 + 0.2) * 10) / 10)
+    assert shrinking.length_m == pytest.approx(math.ceil(2.4 / 0.92 * 10) / 10)
+    assert [("One-way" in step, "repeat" in step) for step in more.receipt[1:3]] == [(True, False), (False, True)]
+
+
+def test_a_shrinkage_nobody_measured_is_said_and_not_added() -> None:
+    found = amount(known_cloth(ClothFacts(cloth="linen", width_cm=115), TABLES), PATTERN, Wish(view="A", size="10"), TABLES)
+    assert found is not None
+    assert found.length_m == 2.4
+    assert any("may shrink up to 8 %" in step for step in found.receipt)
+
+
+def test_without_a_size_it_is_never_short() -> None:
+    rows = (Requirement("A", ("8",), 150, 1.5), Requirement("A", ("20",), 150, 2.5))
+    found = amount(cloth(150), replace(PATTERN, requirements=rows), Wish(), TABLES)
+    assert found is not None
+    assert found.length_m == 2.5
+    assert "No size chosen" in found.receipt[0]
+
+
+def test_extra_wide_cloth_is_not_promised_savings_the_chart_does_not_know() -> None:
+    wide, usual = (amount(cloth(width), PATTERN, Wish(view="B", size="8"), TABLES) for width in (280, 150))
+    assert wide is not None
+    assert usual is not None
+    assert wide.length_m <= usual.length_m
+    assert any("Extra wide" in step for step in wide.receipt)
+
+
+def test_a_size_that_is_not_there_names_the_choices() -> None:
+    with pytest.raises(UnknownChoice, match=r"size: '44'.*8, 10, 12"):
+        amount(cloth(), PATTERN, Wish(view="A", size="44"), TABLES)
+
+
+@pytest.mark.parametrize(("metres", "cut"), [(0.2, 0.5), (1.0, 1.0), (1.01, 1.1), (2.3000001, 2.3), (2.31, 2.4)])
+def test_the_cut_rounds_up_to_ten_centimetres(metres: float, cut: float) -> None:
+    assert round_up_to_cut(metres, 10, 50) == pytest.approx(cut)

@@ -1,0 +1,202 @@
+"""Price lists as spreadsheets, in the background, remembered per supplier, and taken back."""
+
+from __future__ import annotations
+
+import io
+import re
+import threading
+import zipfile
+
+import pytest
+from conftest import Site, open_page
+from openpyxl import Workbook
+from playwright.sync_api import Browser, Page, expect
+
+from nematex.core.errors import FieldFault
+from nematex.store.cloth import uploads
+from nematex.store.cloth.readings import readings_of
+from nematex.usecases.cloth.lists import importing
+from nematex.usecases.cloth.lists import job as import_job
+from nematex.usecases.cloth.lists.importing import apply, choose_columns, preview, send
+from nematex.usecases.cloth.lists.job import job_state, start_applying
+from nematex.usecases.cloth.lists.undo import undo
+from nematex.usecases.exchange import cloths_csv, cloths_json, cloths_xlsx, sheet_from_file
+from nematex.usecases.shop import Shop
+
+HEADER = ("Art. No", "Fabric", "Composition", "Width", "Weight", "Price", "In stock")
+ROWS = (
+    ("GM-106", "Slate Roof poplin", "100% cotton", "142 cm", 121, "£9.90/m", 41),
+    ("GM-101", "Bean Row lawn", "100% cotton", "137 cm", 82, "£17.00/m", 9.8),
+    ("GM-190", "New Moon sateen", "97% cotton 3% elastane", "140 cm", 190, "£14/m", 30.5),
+)
+
+
+def xlsx(rows: tuple[tuple[object, ...], ...], header: tuple[str, ...] = HEADER) -> bytes:
+    book = Workbook()
+    sheet = book.active
+    assert sheet is not None
+    sheet.append(header)
+    for row in rows:
+        sheet.append(row)
+    out = io.BytesIO()
+    book.save(out)
+    return out.getvalue()
+
+
+def bomb(unpacked: int = 400 * 2**20) -> bytes:
+    """A spreadsheet of a few hundred kilobytes that unpacks to hundreds of megabytes of nothing."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
+        archive.writestr("xl/workbook.xml", "<workbook/>")
+        with archive.open("xl/worksheets/sheet1.xml", "w") as part:
+            for _ in range(unpacked // 2**20):
+                part.write(b" " * 2**20)
+    return out.getvalue()
+
+
+def _send(page: Page, name: str, content: bytes, supplier: str = "") -> None:
+    page.goto("/import")
+    page.get_by_label("File").set_input_files({"name": name, "mimeType": "application/octet-stream", "buffer": content})
+    page.get_by_label("Supplier: remembers").fill(supplier)
+    page.get_by_role("button", name="Look at it").click()
+
+
+def test_a_spreadsheet_is_looked_at_put_on_the_shelf_and_taken_back_to_the_same_bytes(page: Page, site: Site) -> None:
+    before = [page.request.get(f"{site.base}/shelf/export.{kind}").body() for kind in ("csv", "json")]
+    _send(page, "gannet.xlsx", xlsx(ROWS), "Gannet Mill")
+    expect(page.get_by_text("1 new, 2 changed, 0 the same as on the shelf, 0 with faults.")).to_be_visible()
+    expect(page.get_by_text(re.compile("of Gannet Mill on the shelf are not in this list"))).to_be_visible()
+    expect(page.get_by_role("row", name=re.compile("GM-101.*price: 16 → 17"))).to_be_visible()
+    page.get_by_label("set the stock of the").check()
+    page.get_by_role("button", name="Put 3 on the shelf").click()
+    expect(page.get_by_role("heading", name="On the shelf")).to_be_visible()
+    after = page.request.get(f"{site.base}/shelf/export.csv").body()
+    assert b"GM-190" in after
+    assert next(record for record in site.shop.now().shelf.records if record.code == "GM-102").stock_m == 0
+    page.get_by_role("button", name="Take this import back").click()
+    expect(page.get_by_role("heading", name="Taken back")).to_be_visible()
+    expect(page.get_by_text("1 cloth taken off")).to_be_visible()
+    assert [page.request.get(f"{site.base}/shelf/export.{kind}").body() for kind in ("csv", "json")] == before
+
+
+def test_a_change_made_since_is_not_undone(demo: Shop) -> None:
+    upload = send(demo, "a.xlsx", xlsx(ROWS))
+    apply(demo, upload)
+    apply(demo, send(demo, "b.csv", b"code,name,price\nGM-101,Bean Row lawn,18\n"))
+    undone = undo(demo, upload)
+    assert undone is not None
+    assert ("GM-101", "price_per_m") in undone.left
+    now = {record.code: record for record in demo.now().shelf.records}
+    assert now["GM-101"].price_per_m == 18
+    assert "GM-190" not in now
+    assert undo(demo, upload) is None
+
+
+def test_the_readings_of_an_import_go_with_it(demo: Shop) -> None:
+    cloth = next(record for record in demo.now().shelf.records if record.code == "GM-106")
+    with demo.database.work() as work:
+        before = readings_of(work, cloth.id)
+    upload = send(demo, "a.xlsx", xlsx(ROWS))
+    apply(demo, upload)
+    with demo.database.work() as work:
+        assert len(readings_of(work, cloth.id)) > len(before)
+    undo(demo, upload)
+    with demo.database.work() as work:
+        assert readings_of(work, cloth.id) == before
+
+
+def test_a_supplier_s_columns_are_remembered(demo: Shop) -> None:
+    header = ("Ref", "Designation", "Zq", "Laize")
+    first = send(demo, "a.xlsx", xlsx((("Z-1", "Fog lawn", 80, "140 cm"),), header), "Orrery Weavers")
+    choose_columns(demo, first, {0: "code", 1: "name", 2: "weight_gsm", 3: "width_cm"})
+    apply(demo, first)
+    second = preview(demo, send(demo, "b.xlsx", xlsx((("Z-2", "Mist lawn", 85, "138 cm"),), header), "Orrery Weavers"))
+    assert second is not None
+    assert second.remembered
+    assert second.changes[0].record.facts.weight_gsm == 85
+    stranger = preview(demo, send(demo, "c.xlsx", xlsx((("Z-3", "Haar lawn", 85, "138 cm"),), header), "Low Ferry Textiles"))
+    assert stranger is not None
+    assert not stranger.remembered
+    assert "weight_gsm" not in stranger.mapping.values()
+
+
+def test_what_goes_out_as_a_spreadsheet_comes_in_the_same(demo: Shop) -> None:
+    records = demo.now().shelf.records
+    found = preview(demo, send(demo, "cloths.xlsx", cloths_xlsx(records)))
+    assert found is not None
+    assert found.faults == []
+    assert (found.count("same"), found.count("new"), found.count("changed")) == (len(records), 0, 0)
+    assert cloths_csv(records).count("\r\n") == len(records) + 1
+    assert cloths_json(records).count('"code"') == len(records)
+
+
+@pytest.mark.parametrize(
+    ("content", "said"),
+    [
+        (bomb(), "would unpack to 4\\d\\d MB; at most 150 MB are opened"),
+        (b"PK\x03\x04" + b"junk" * 50, "damaged spreadsheet"),
+        (xlsx(ROWS)[:-400], "damaged spreadsheet"),
+        (xlsx(()), "no rows|holds no|one row|is empty"),
+    ],
+)
+def test_spreadsheets_that_are_none_are_refused(content: bytes, said: str) -> None:
+    with pytest.raises(FieldFault, match=said):
+        sheet_from_file(content, "list.xlsx")
+
+
+def test_a_bomb_and_a_renamed_program_are_refused_in_the_browser(page: Page, site: Site) -> None:
+    for content, words in ((bomb(), "would unpack to"), (b"MZ" + bytes(range(256)) * 20, "list.xlsx")):
+        _send(page, "list.xlsx", content, "Gannet Mill")
+        expect(page.get_by_role("alert")).to_contain_text(words)
+        expect(page.get_by_label("Supplier: remembers")).to_have_value("Gannet Mill")
+    site.complaints.clear()  # the browser notes each refusal as an error
+
+
+def test_an_import_goes_on_when_the_browser_leaves(browser: Browser, site: Site, monkeypatch: pytest.MonkeyPatch) -> None:
+    """The import is held at its first chunk until the browser has seen the bar and gone."""
+    go_on, halted = threading.Event(), threading.Event()
+    keep = importing.keep_cloths
+
+    def slow(*given: object, **more: object) -> None:
+        halted.set()
+        assert go_on.wait(30)
+        keep(*given, **more)  # type: ignore[arg-type]
+
+    monkeypatch.setattr(importing, "keep_cloths", slow)
+    monkeypatch.setattr(import_job, "PATIENCE_S", 0.05)
+    page = open_page(browser, site)
+    _send(page, "gannet.xlsx", xlsx(ROWS))
+    page.get_by_role("button", name="Put 3 on the shelf").click()
+    expect(page.get_by_role("progressbar")).to_be_visible()
+    assert halted.wait(10)
+    address = page.url
+    page.context.close()
+    go_on.set()
+    again = open_page(browser, site)
+    again.goto(address)
+    expect(again.get_by_role("heading", name="On the shelf")).to_be_visible()
+    assert any(record.code == "GM-190" for record in site.shop.now().shelf.records)
+    again.context.close()
+
+
+def test_an_import_cut_short_has_changed_nothing_and_says_so(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
+    before = cloths_csv(demo.now().shelf.records)
+    upload = send(demo, "a.xlsx", xlsx(ROWS))
+
+    def broken(*_: object, **__: object) -> None:
+        raise FieldFault("shelf", "x", "broke in the middle")
+
+    monkeypatch.setattr(uploads, "add_steps", broken)
+    start_applying(demo, upload, False)
+    kept = job_state(demo, upload)
+    assert kept is not None
+    assert (kept.state, kept.applied) == ("failed", False)
+    assert "broke in the middle" in kept.message
+    assert cloths_csv(demo.now().shelf.records) == before
+    # A shop that was stopped while it worked: the state says "applying", and nobody works on it.
+    with demo.database.work() as work:
+        uploads.set_state(work, upload, state="applying", message="")
+    stopped = job_state(Shop(demo.database), upload)
+    assert stopped is not None
+    assert stopped.state == "failed"
+    assert "Nothing was changed; start it again." in stopped.message

@@ -1,0 +1,186 @@
+"""The shelf: every filter against a plain reading of the cloths, saved filters, comparing, one change to many."""
+
+from __future__ import annotations
+
+import io
+import re
+from collections.abc import Callable
+from datetime import date
+
+import pytest
+from conftest import Site
+from openpyxl import load_workbook
+from playwright.sync_api import Page, expect
+
+from nematex.core.cloth.estimates import Cloth
+from nematex.core.cloth.facts import SHEERNESS
+from nematex.core.colour.difference import delta_e, lab_from_srgb, read_hex
+from nematex.core.errors import FieldFault
+from nematex.store.records import ClothRecord
+from nematex.usecases.cloth.browse import browse_cloths, found_cloths
+from nematex.usecases.cloth.bulk import bulk_changes
+from nematex.usecases.cloth.shelf_filter import SORTS, read_filter
+from nematex.usecases.quantity.saying import hand_word
+from nematex.usecases.shop import Shop
+
+Fits = Callable[[ClothRecord, Cloth], bool]
+RUST = (0xA4, 0x45, 0x2A)
+
+
+def _near(record: ClothRecord, cloth: Cloth) -> bool:
+    colours = {*record.colours, *(one for way in record.colourways for one in way.colours)}
+    return any(float(delta_e(lab_from_srgb(read_hex(one)), lab_from_srgb(RUST))) <= 12 for one in colours)
+
+
+def _price(record: ClothRecord) -> float:
+    price = record.sale_price_per_m or record.price_per_m
+    return float(price) if price is not None else float("inf")
+
+
+def _season(record: ClothRecord, cloth: Cloth) -> str:
+    return record.season or (cloth.type.season if cloth.type else "")
+
+
+def _those(shop: Shop, fits: Fits) -> list[ClothRecord]:
+    shelf = shop.now().shelf
+    return [record for record, cloth in zip(shelf.records, shelf.cloths, strict=True) if fits(record, cloth)]
+
+
+FILTERS: list[tuple[dict[str, str], Fits]] = [
+    ({"structure": "knit"}, lambda record, cloth: cloth.structure == "knit"),
+    ({"hand": "crisp"}, lambda record, cloth: hand_word(cloth.bend.best) == "crisp"),
+    ({"sheer": "semi-sheer"}, lambda record, cloth: SHEERNESS[round(cloth.sheer.best)] == "semi-sheer"),
+    ({"print_kind": "check"}, lambda record, cloth: record.print_kind == "check"),
+    ({"direction": "one-way"}, lambda record, cloth: record.facts.print.direction == "one-way"),
+    ({"scale": "huge"}, lambda record, cloth: (record.facts.print.scale_cm or 0) > 20),
+    # 4 oz/yd² is 135.6 g/m².
+    ({"weight_from": "4 oz"}, lambda record, cloth: cloth.weight.best >= 135.62),
+    ({"weight_to": "90"}, lambda record, cloth: cloth.weight.best <= 90),
+    ({"stretch_from": "50 %"}, lambda record, cloth: cloth.stretch_cross.best >= 50),
+    ({"width_from": "60 in"}, lambda record, cloth: cloth.width.best >= 152.4),
+    ({"stock_from": "25 m"}, lambda record, cloth: (record.stock_m or 0) >= 25),
+    ({"price_to": "£9.60"}, lambda record, cloth: _price(record) <= 9.6),
+    ({"fibre": "rayon"}, lambda record, cloth: bool(cloth.fibres and cloth.fibres.share("viscose"))),
+    ({"season": "spring"}, lambda record, cloth: "spring" in _season(record, cloth) or "all year" in _season(record, cloth)),
+    ({"new_since": "2026-11-01"}, lambda record, cloth: record.arrived is not None and record.arrived >= date(2026, 11, 1)),
+    ({"near": "#a4452a"}, _near),
+    ({"structure": "woven", "weight_to": "90", "q": "lawn"},
+     lambda record, cloth: cloth.weight.best <= 90 and "lawn" in f"{record.facts.name} {record.facts.cloth}"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("asked", "fits"), FILTERS, ids=[" ".join(asked) for asked, _ in FILTERS])
+def test_each_filter_keeps_what_fits_and_nothing_else(demo: Shop, asked: dict[str, str], fits: Fits) -> None:
+    shelf = demo.now().shelf
+    chosen, faults = read_filter(asked)
+    assert not faults
+    found = {shelf.records[at].code for at in found_cloths(shelf, chosen)}
+    wanted = {record.code for record in _those(demo, fits)}
+    assert found == wanted
+    assert wanted
+
+
+def test_needs_measuring_are_those_whose_deciding_numbers_are_only_typical(demo: Shop) -> None:
+    shelf = demo.now().shelf
+    found = {shelf.records[at].code for at in found_cloths(shelf, read_filter({"needs": "1"})[0])}
+    assert "XX-901" in found
+    assert "GM-101" not in found
+
+
+def test_every_sort_is_a_sort_of_the_same_cloths(demo: Shop) -> None:
+    shelf = demo.now().shelf
+    everything = set(range(len(shelf.records)))
+    for sort in SORTS:
+        order = found_cloths(shelf, read_filter({"sort": sort, "near": ""})[0])
+        assert set(map(int, order)) == everything
+    lightest = [shelf.cloths[at].weight.best for at in found_cloths(shelf, read_filter({"sort": "lightest"})[0])]
+    assert lightest == sorted(lightest)
+    nearest = found_cloths(shelf, read_filter({"near": "rust"})[0])
+    far = [shelf.filed.distance(read_filter({"near": "rust"})[0].near or RUST)[at] for at in nearest]
+    assert far == sorted(far)
+
+
+def test_what_cannot_be_read_is_named_and_the_rest_still_narrows(demo: Shop) -> None:
+    asked = {"weight_from": "heavyish", "near": "mauvelous", "structure": "felt", "fibre": "kevlarette", "price_to": "9.60"}
+    chosen, faults = read_filter(asked)
+    assert len(faults) == 4
+    assert any("mauve" in str(fault) for fault in faults)
+    assert browse_cloths(demo.now().shelf, chosen).total < len(demo.now().shelf.records)
+
+
+def test_the_shelf_page_filters_saves_compares_and_forgets(page: Page, site: Site) -> None:
+    page.goto("/shelf")
+    page.get_by_label("structure").select_option("knit")
+    expect(page).to_have_url(re.compile("structure=knit"))
+    page.get_by_label("stretch from").fill("50 %")
+    page.get_by_role("button", name="Find").click()
+    rows = page.locator("li[data-row]")
+    count = rows.count()
+    assert 0 < count < 20
+    page.get_by_label("Save this filter as").fill("stretchy")
+    page.get_by_role("button", name="Save").click()
+    page.get_by_role("link", name="clear").click()
+    page.get_by_role("link", name="stretchy").click()
+    expect(rows).to_have_count(count)
+    for at in (0, 1, 2):
+        rows.nth(at).get_by_role("checkbox").check()
+    page.get_by_role("button", name="Compare the ticked").click()
+    expect(page.get_by_role("heading", level=2)).to_have_count(3)
+    expect(page.locator("svg.hang")).to_have_count(3)
+    page.go_back()
+    page.get_by_role("button", name="Forget stretchy").click()
+    expect(page.get_by_role("link", name="stretchy")).to_have_count(0)
+
+
+def test_many_cloths_are_changed_together_after_a_look(page: Page, site: Site) -> None:
+    page.goto("/shelf?fibre=wool")
+    total = int(re.sub(r"\D", "", page.locator(".answers-head .soft").first.inner_text()))
+    page.get_by_role("link", name=f"change all {total}").click()
+    page.get_by_label("What").select_option("season")
+    page.get_by_label("becomes").fill("winter")
+    page.get_by_role("button", name="What would change?").click()
+    expect(page.get_by_text(f"{total} would change, 0 are so already.")).to_be_visible()
+    page.get_by_role("button", name=f"Change {total}").click()
+    woollen = _those(site.shop, lambda _, cloth: bool(cloth.fibres and cloth.fibres.share("wool")))
+    assert {record.season for record in woollen} == {"winter"}
+    page.goto(f"/shelf/together?cloth={woollen[0].id}&field=price_per_m&text=cheap")
+    expect(page.get_by_role("alert")).to_contain_text("“cheap” is not a price")
+    expect(page.get_by_label("becomes")).to_have_value("cheap")
+    site.complaints.clear()
+
+
+def test_a_change_to_many_leaves_all_else_as_it_was(demo: Shop) -> None:
+    records = demo.now().shelf.records
+    for change in bulk_changes(records, "vat", "plus VAT"):
+        assert change.old.facts == change.new.facts
+        assert (change.old.bolts, change.old.colourways, change.old.photo_id, change.old.stock_m) == (
+            change.new.bolts, change.new.colourways, change.new.photo_id, change.new.stock_m,
+        )  # fmt: skip
+    with pytest.raises(FieldFault, match="Handle"):
+        bulk_changes(records, "hand", "lovely")
+    with pytest.raises(FieldFault):
+        bulk_changes(records, "code", "X")
+
+
+def test_the_spreadsheet_holds_what_the_filter_found(page: Page, site: Site) -> None:
+    reply = page.request.get(f"{site.base}/shelf/export.xlsx?structure=knit")
+    sheet = load_workbook(io.BytesIO(reply.body())).active
+    assert sheet is not None
+    header, *rows = list(sheet.iter_rows(values_only=True))
+    knits = [record.code for record in _those(site.shop, lambda _, cloth: cloth.structure == "knit")]
+    assert [row[header.index("code")] for row in rows] == knits
+    weights = [row[header.index("weight_gsm")] for row in rows]
+    assert all(isinstance(each, int | float) for each in weights if each is not None)
+
+
+def test_the_cloth_page_shows_the_whole_record(page: Page, site: Site) -> None:
+    page.goto(f"/shelf/{site.cloth('GM-106')}")
+    for words in ("slate", "oyster", "21 m", "wash at 40 °C", "with VAT", "in steps of 10 cm", "at least 50 cm"):
+        expect(page.locator("main")).to_contain_text(words)
+    page.goto(f"/shelf/{site.cloth('XX-902')}")
+    expect(page.locator("main")).to_contain_text("do not name the maker")
+    page.goto(f"/shelf/{site.cloth('GM-101')}")
+    page.get_by_role("link", name="beside a hand").click()
+    expect(page.get_by_role("link", name="on a ruler")).to_be_visible()
+    page.get_by_role("link", name="scarlet").click()
+    expect(page).to_have_url(re.compile("near=%23c4472f"))

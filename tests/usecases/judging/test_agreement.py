@@ -1,0 +1,252 @@
+"""Every way to ask gives one answer, over the whole demo shop; and every edge can be traced to its words."""
+
+from __future__ import annotations
+
+import csv
+import io
+import re
+import time
+from functools import partial
+
+import pytest
+from conftest import Site
+from playwright.sync_api import Page
+
+from nematex.core.cloth.columns import columns
+from nematex.core.cloth.lexicon import key
+from nematex.core.errors import FieldFault
+from nematex.core.judging.checks.finding import Finding
+from nematex.core.judging.corrected import Correction, corrected, shipped
+from nematex.core.judging.demand import demand
+from nematex.core.judging.judge import judge
+from nematex.core.judging.matrix import matrix
+from nematex.core.judging.verdict import Verdict
+from nematex.core.judging.why import why
+from nematex.core.pattern.facts import EdgeFix, Pattern, ReadingFix, Wish
+from nematex.core.pattern.interpretation_fixes import waits
+from nematex.tables import trade_tables
+from nematex.usecases.assess.pairing import assess_one
+from nematex.usecases.cloth.lists.importing import import_patterns
+from nematex.usecases.exchange import flat_pattern, patterns_json
+from nematex.usecases.judging import whole_matrix
+from nematex.usecases.judging.matrix_view import Asked, grid_csv
+from nematex.usecases.judging.why_view import drop_rule, edges_of, rules_set, set_edge
+from nematex.usecases.shop import Shop
+from nematex.web.app import create_app
+
+TABLES = trade_tables()
+
+
+def grid_of_pages(page: Page, blocks: int) -> dict[tuple[str, str], str]:
+    """(pattern, cloth) → the verdict that the matrix page says aloud."""
+    found = {}
+    for block in range(1, blocks + 1):
+        page.goto(f"/matrix?cp={block}")
+        for label in page.locator(".grid a.cell").evaluate_all("cells => cells.map(each => each.getAttribute('aria-label'))"):
+            names, verdict = label.split(", by hand ")[0].rsplit(": ", 1)
+            pattern, cloth = names.split(" in ", 1)
+            found[pattern, cloth] = verdict
+    return found
+
+
+def test_single_column_and_page_agree_on_every_pairing_of_the_demo_shop(page: Page, site: Site) -> None:
+    shelf, drawer = site.shop.now().shelf, site.shop.now().drawer
+    singles = [columns([cloth], TABLES) for cloth in shelf.cloths]
+    whole = matrix(shelf.columns, [partial(drawer.demand, each, Wish()) for each in drawer.records], TABLES)
+    offered = shelf.columns.used_for("lining", "furnishing", "trim", "household")
+    pages = grid_of_pages(page, 2)
+    table = list(csv.reader(io.StringIO(grid_csv(site.shop, site.shop.now(), Asked()))))
+    compared = 0
+    for line, record in enumerate(drawer.records):
+        asked = drawer.demand(record, Wish())
+        column = judge(shelf.columns, asked, TABLES).verdict
+        row = next(each for each in table if each[0] == record.code)
+        for at, cloth in enumerate(shelf.records):
+            single = Verdict(int(judge(singles[at], asked, TABLES).verdict[0]))
+            assert single == column[at] == whole.verdict[line, at], (record.facts.name, cloth.facts.name)
+            if not offered[at]:
+                assert pages[record.facts.name, cloth.facts.name] == single.word, (record.facts.name, cloth.facts.name)
+                cell = row[table[0].index(f"{cloth.code} {cloth.facts.name}")]
+                assert cell.split(" (by hand")[0] == single.word
+                compared += 1
+    assert compared == len(pages) == len(drawer.records) * int((~offered).sum())
+
+
+def test_the_pairing_page_and_the_command_line_say_the_same(page: Page, site: Site) -> None:
+    shelf, drawer = site.shop.now().shelf, site.shop.now().drawer
+    fields = ("recommended", "avoid", "structure", "garment", "details", "parts", "options", "sizes", "requirements", "notions",
+              "min_stretch_cross_pct", "min_stretch_length_pct", "lined", "nightwear", "for", "widest_piece_cm")  # fmt: skip
+    for record, place in zip(drawer.records, range(0, 83, 4), strict=False):
+        cloth = shelf.records[place]
+        facts = cloth.facts
+        given = {n: getattr(facts, n) for n in ("name", "cloth", "fibres", "structure", "weight_gsm", "width_cm", "hand",
+                 "sheer", "bending_length_cm", "drape_coefficient_pct", "stretch_cross_pct", "stretch_length_pct",
+                 "recovery_pct",
+                 "thickness_mm", "nap", "shrink_length_pct",
+                 "deadstock")}  # fmt: skip
+        printed = {"direction": facts.print.direction, "scale_cm": facts.print.scale_cm}
+        flat = flat_pattern(record)
+        answer = assess_one(
+            {"cloth": {**given, "known": dict(facts.known), "print": printed}, "pattern": {n: flat[n] for n in fields}}
+        )
+        page.goto(f"/pairing/one/{record.id}/{cloth.id}")
+        assert page.locator(".verdict.large").inner_text().strip() == answer["verdict"], (record.facts.name, facts.name)
+
+
+def _words_of(pattern: Pattern) -> str:
+    details = [*pattern.details, pattern.garment, *(word for part in pattern.parts for word in part.details)]
+    options = [word for option in pattern.options for word in (option.name, *option.details)]
+    return key(" / ".join([pattern.recommended, pattern.avoid, *details, *options]))
+
+
+def _named(words: str, pattern: Pattern) -> bool:
+    """Whether words that an edge is said to come from stand on the envelope, or are one of its details or numbers."""
+    said, _, read_as = words.partition(", read as ")
+    if read_as:
+        return key(said.removeprefix("the ")) in _words_of(pattern) and TABLES.details.find(read_as) is not None
+    detail = TABLES.details.find(words.removeprefix("the "))
+    if detail:
+        aliases = {alias for alias, row in TABLES.details.by_key.items() if row is detail}
+        implied = TABLES.garments.find_within(pattern.garment)
+        sleeps = pattern.nightwear and detail.name == "sleepwear"
+        return (
+            any(alias in _words_of(pattern) for alias in aliases) or bool(implied and detail.name in implied.details) or sleeps
+        )
+    numbers = ("the widest piece", "the cloth table", "least stretch on the envelope", "size ")
+    bare = key(words.removeprefix("not ").strip("“”"))
+    return words.startswith(numbers) or all(word in _words_of(pattern) for word in bare.split())
+
+
+@pytest.mark.parametrize("look", ["structured", "balanced", "flowing"])
+def test_every_edge_can_be_traced_to_its_words(demo: Shop, look: str) -> None:
+    drawer, shelf = demo.now().drawer, demo.now().shelf
+    traced = 0
+    for record in drawer.records:
+        for part in (None, *(each.name for each in record.facts.parts)):
+            asked = drawer.demand(record, Wish(look=look, part=part))
+            edges = why(asked, TABLES)
+            for edge in edges:
+                assert _named(edge.origin.words, record.facts), (record.facts.name, edge)
+                if edge.origin.table and edge.origin.value is not None:
+                    assert shipped(TABLES, edge.origin.table, edge.origin.row, edge.origin.field) == edge.origin.value, edge
+            shown = {(edge.window, edge.side, edge.value) for edge in edges}
+            judged = judge(shelf.columns, asked, TABLES)
+            for finding in (each for found in judged.findings.values() for each in found if each.window):
+                assert _edges(finding) <= shown, (record.facts.name, finding.rule)
+                traced += 1
+    assert traced > 100
+
+
+def _edges(finding: Finding) -> set[tuple[str, str, float]]:
+    """The edges that a finding holds cloths against: those that can be crossed."""
+    window = finding.window
+    assert window is not None
+    sides = {("low", window.low), ("high", window.high)}
+    return {(window.name, side, value) for side, value in sides if value not in (0.0, float("inf"), float("-inf"))}
+
+
+LIST = Pattern(
+    name="made up", structure="woven", recommended="Medium weight wovens such as linen or crepe", details=("gathers",)
+)
+
+
+def test_an_edge_set_for_a_pattern_takes_the_place_of_what_was_read() -> None:
+    before = demand(LIST, Wish(), TABLES).weight["woven"]
+    fixed = Pattern(**{**LIST.__dict__, "edge_fixes": (EdgeFix("weight list woven", "high", 180, "too thick for us"),)})
+    after = demand(fixed, Wish(), TABLES)
+    assert (after.weight["woven"].low, after.weight["woven"].high) == (before.low, 180)
+    edge = next(each for each in why(after, TABLES) if (each.window, each.side) == ("weight list woven", "high"))
+    assert edge.read == before.high
+    assert edge.origin.words == "set by hand: too thick for us"
+
+
+def test_a_rules_number_moves_every_pattern_that_rests_on_it() -> None:
+    row = "medium (woven)", "pattern_hi_gsm"
+    now = shipped(TABLES, "weight words", *row)
+    assert now == 275
+    changed = corrected(TABLES, [Correction("weight words", *row, 300.0)])
+    assert demand(LIST, Wish(), changed).weight["woven"].high == 300
+    assert demand(LIST, Wish(), TABLES).weight["woven"].high == 275
+    assert shipped(changed, "weight words", *row) == 300
+    for table, name, field, value in (
+        ("details", "gathers", "thick_hi_mm", 0.4), ("cloth names", "linen", "bend_hi_cm", 4.0),
+        ("hand words", "crisp", "bend_lo_cm", 2.0), ("judging", "width", "selvedge_loss_cm", 3.0),
+    ):  # fmt: skip
+        assert shipped(corrected(TABLES, [Correction(table, name, field, value)]), table, name, field) == value
+    assert corrected(TABLES, [Correction("weight words", "feather (woven)", "pattern_hi_gsm", 1)]) is TABLES
+    with pytest.raises(FieldFault, match="would end before it begins"):
+        corrected(TABLES, [Correction("weight words", *row, 10.0)])
+
+
+def test_words_mean_what_the_shop_says_and_wait_when_they_are_gone() -> None:
+    fix = ReadingFix("crepe", ("wool crepe",), "a winter house")
+    read = demand(Pattern(**{**LIST.__dict__, "reading_fixes": (fix,)}), Wish(), TABLES)
+    assert next(item.types for item in read.reading.cloths if item.words == "crepe") == ("wool crepe",)
+    moon = {"structure": "woven", "recommended": "moonweave or linen"}
+    assert demand(Pattern(**moon), Wish(), TABLES).unread == ("moonweave",)
+    known = demand(Pattern(**moon, reading_fixes=(ReadingFix("moonweave", ("linen light",), "x"),)), Wish(), TABLES)
+    assert known.unread == ()
+    assert ("linen light",) in [item.types for item in known.reading.cloths]
+    nothing = demand(Pattern(**{**LIST.__dict__, "reading_fixes": (ReadingFix("crepe", (), "a slip"),)}), Wish(), TABLES)
+    assert [item.words for item in nothing.reading.cloths] == ["linen"]
+    assert not waits(fix, "linen, crepe")
+    assert waits(fix, "linen, crepes de luxe are gone".replace("crepes", "silks"))
+
+
+def test_a_cloth_between_chiffon_and_denim_is_like_neither() -> None:
+    wide = {"structure": "woven", "recommended": "chiffon or denim"}
+    soft = assess_one({"cloth": {"cloth": "textured crepe", "weight_gsm": 210, "bending_length_cm": 1.3}, "pattern": wide})
+    assert soft["verdict"] == "with care"
+    assert re.search("Like none of the cloths named: 210 g/m² bending at 1.3 cm", soft["checks"]["fibre"]["reason"])
+    assert assess_one({"cloth": {"cloth": "denim", "weight_gsm": 350}, "pattern": wide})["verdict"] == "suits"
+
+
+def test_a_large_shops_matrix_is_worked_out_in_the_background(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(whole_matrix, "AT_ONCE", 10)
+    monkeypatch.setattr(whole_matrix, "PATIENCE_S", 0)
+    app = create_app(demo.database, "test")
+    client = app.test_client()
+    shop: Shop = app.extensions["shop"]
+    reply = client.get("/matrix?view=left")
+    assert "Holding every pattern against every cloth" in reply.text or "Cloths that nothing suits" in reply.text
+    while shop.job(whole_matrix.JOB):
+        time.sleep(0.05)
+    answer = client.get("/matrix/state?then=/matrix?view=left").get_json()
+    assert answer["next"] == "/matrix?view=left"
+    assert client.get("/matrix/state?then=//elsewhere").get_json()["next"] == "/matrix"
+    assert "Cloths that nothing suits" in client.get("/matrix?view=left").text
+    assert "Holding every pattern" not in client.get("/quality").text
+
+
+def test_corrections_outlive_an_import_and_cannot_turn_a_range_about(demo: Shop) -> None:
+    record = next(each for each in demo.now().drawer.records if each.code == "TP-21")
+    given = {"window": "weight list woven", "side": "high", "value": "180", "reason": "two lengths in stock are heavier"}
+    set_edge(demo, demo.now(), record, Wish(), given)
+    text = patterns_json([record])  # as it was before the correction
+    import_patterns(demo, "again.json", text.encode())
+    after = next(each for each in demo.now().drawer.records if each.code == "TP-21")
+    assert [fix.value for fix in after.facts.edge_fixes] == [180]
+    with pytest.raises(FieldFault, match="before it begins"):
+        set_edge(demo, demo.now(), after, Wish(), {**given, "side": "low", "value": "190"})
+
+    for side, value in (("high", "400"), ("low", "300")):
+        set_edge(demo, demo.now(), record, Wish(), {**given, "scope": "rule", "side": side, "value": value})
+    first, second = rules_set(demo)
+    with pytest.raises(FieldFault, match="would end before it begins"):
+        drop_rule(demo, first.id)  # 300 to 150
+    drop_rule(demo, second.id)
+    drop_rule(demo, first.id)
+    assert rules_set(demo) == []
+    assert demo.now().drawer.tables is TABLES
+
+
+def test_a_rule_set_here_moves_shelf_and_drawer_together(demo: Shop) -> None:
+    record = next(each for each in demo.now().drawer.records if each.code == "BR-42")
+    edges = [row for rows in edges_of(demo.now().drawer, record, Wish()).values() for row in rows]
+    cloth = next(row for row in edges if row.edge.origin.table == "cloth names" and row.rule)
+    given = {"window": cloth.edge.window, "side": cloth.edge.side, "value": str(cloth.rule * 1.2 if cloth.rule else 0),
+             "reason": "ours run heavier", "scope": "rule"}  # fmt: skip
+    assert set_edge(demo, demo.now(), record, Wish(), given) is not None
+    name = cloth.edge.origin.row
+    assert demo.now().drawer.tables is demo.now().shelf.tables
+    assert demo.now().drawer.tables.lexicon.get(name) != TABLES.lexicon.get(name)
