@@ -10,10 +10,10 @@ from typing import Any
 
 from nematex.core.cloth.fibres import Fibre, FibreNames
 from nematex.core.cloth.lexicon import ClothType, Lexicon, key
-from nematex.core.cloth.readings import Property
+from nematex.core.cloth.properties import Home, Property
 from nematex.core.colour.names import ColourName
 from nematex.core.judging.saying.sayings import read_sayings
-from nematex.core.quantity.estimate import Range
+from nematex.core.quantity.estimate import Known, Range
 from nematex.core.rules import read_rules
 from nematex.core.tables import (
     Caution,
@@ -195,6 +195,7 @@ def trade_tables() -> Tables:
             row["code"]: Caution(**{name: value for name, value in row.items() if name != "source"})
             for row in _rows("cautions.csv")
         },
+        properties=properties(),
         judging=judging,
         sayings=read_sayings(tomllib.loads(_text("sayings/en.toml")), "sayings/en.toml"),
     )
@@ -210,12 +211,33 @@ def colour_names() -> tuple[ColourName, ...]:
 
 @cache
 def properties() -> dict[str, Property]:
-    """The properties of a cloth that can be read, in the order they are shown."""
+    """Everything that can be known of a cloth, in the order it is shown."""
     return {row["name"]: _property(row) for row in _rows("properties.csv")}
 
 
+@cache
+def readable() -> dict[str, Property]:
+    """The properties of which readings are kept."""
+    return {name: row for name, row in properties().items() if row.reading}
+
+
 def _property(row: Row) -> Property:
-    if row["kind"] == "word":
-        return Property(row["name"], row["label"], row["unit"], "word")
-    numbers = (float(row[name]) for name in ("low", "high", "agree_pct"))
-    return Property(row["name"], row["label"], row["unit"], "number", *numbers)
+    return Property(
+        name=row["name"],
+        label=row["label"],
+        kind=row["kind"],
+        unit=row["unit"],
+        low=float(row["low"] or "-inf"),
+        high=float(row["high"] or "inf"),
+        agree_pct=float(row["agree_pct"] or 100),
+        reading=row["reading"],
+        known=Known.from_word(row["known"]) if row["known"] else None,
+        check=row["check"],
+        words=_many(row["words"]),
+        longest=int(row["longest"] or 300),
+        home=Home(row["home"]),
+        group=row["group"],
+        form_label=row["form_label"] or row["label"],
+        hint=row["hint"],
+        headings=_many(row["headings"]),
+    )

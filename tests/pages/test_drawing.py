@@ -92,7 +92,7 @@ def test_every_garment_can_be_drawn(name: str) -> None:
 
 
 def test_units_and_words_lead_as_the_shop_chose() -> None:
-    ours, theirs = Voice(), Voice(metric_first=False, british=False)
+    ours, theirs = Voice(trade_tables()), Voice(trade_tables(), metric_first=False, british=False)
     content = read_fibres("95% viscose 5% elastane", TABLES.fibres)
     assert ours.fibres(content) == "95 % viscose (rayon), 5 % elastane (spandex)"
     assert theirs.fibres(content) == "95 % rayon (viscose), 5 % spandex (elastane)"
@@ -102,15 +102,15 @@ def test_units_and_words_lead_as_the_shop_chose() -> None:
 
 
 def test_the_hand_word_follows_the_bending_length() -> None:
-    assert [hand_word(c) for c in (1.0, 1.6, 2.2, 2.8, 4.0)] == ["fluid", "soft", "moderate", "crisp", "stiff"]
+    assert [hand_word(c, trade_tables()) for c in (1.0, 1.6, 2.2, 2.8, 4.0)] == ["fluid", "soft", "moderate", "crisp", "stiff"]
 
 
 def test_a_price_names_its_currency_and_of_how_much() -> None:
     # Worked example of the trade (no source): 14.45 per quarter yard is 57.80 a yard.
-    assert Voice().price(Decimal("12.5"), "GBP") == "£12.50/m (£11.43/yd)"
-    assert Voice(metric_first=False).price(Decimal("63.2108"), "") == "57.80/yd (63.21/m)"
-    assert Voice().price(None, "GBP") == ""
-    assert Voice().lead(Voice().width(140)) == "140 cm"
+    assert Voice(trade_tables()).price(Decimal("12.5"), "GBP") == "£12.50/m (£11.43/yd)"
+    assert Voice(trade_tables(), metric_first=False).price(Decimal("63.2108"), "") == "57.80/yd (63.21/m)"
+    assert Voice(trade_tables()).price(None, "GBP") == ""
+    assert Voice(trade_tables()).lead(Voice(trade_tables()).width(140)) == "140 cm"
 
 
 @pytest.mark.parametrize(

@@ -30,6 +30,7 @@ FROZEN = {
     "0003_whole_pattern.py": "a1717e2b328e",
     "0004_one_schema.py": "8e240fdec7c9",
     "0005_versions.py": "e2d508ee31d7",
+    "0006_more.py": "5f37c2a6ddbe",
 }
 
 

@@ -20,6 +20,7 @@ from nematex.store.database import Database
 from nematex.store.models import Base
 from nematex.store.programme import programmes as programme_store
 from nematex.store.records import Pick
+from nematex.tables import trade_tables
 from nematex.usecases.cloth.lists.importing import apply, choose_columns, import_patterns, preview, send
 from nematex.usecases.exchange import cloths_csv, cloths_json, patterns_csv, patterns_json, read_patterns
 from nematex.usecases.shop import Shop
@@ -60,7 +61,7 @@ def test_cloths_come_back_the_same(demo: Shop, export) -> None:  # type: ignore[
 @pytest.mark.parametrize("export", [patterns_csv, patterns_json])
 def test_patterns_come_back_the_same(demo: Shop, export) -> None:  # type: ignore[no-untyped-def]
     before = demo.now().drawer.records
-    records, faults = read_patterns(export(before).encode(), "patterns")
+    records, faults = read_patterns(export(before).encode(), "patterns", trade_tables())
     assert faults == []
     assert [replace(record, id=0) for record in before] == records
 

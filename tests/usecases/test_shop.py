@@ -15,6 +15,7 @@ from nematex.store.cloth.cloths import remove_cloths, save_cloths
 from nematex.store.database import Database
 from nematex.store.programme import programmes as programme_store
 from nematex.store.records import Pick
+from nematex.tables import trade_tables
 from nematex.usecases.cloth.browse import browse_cloths, browse_patterns
 from nematex.usecases.cloth.form import form_values, record_from_form
 from nematex.usecases.cloth.shelf_filter import ShelfFilter
@@ -110,12 +111,12 @@ def test_browsing_finds_by_code_fibre_mill_and_kind(demo: Shop) -> None:
 
 def test_every_form_gives_back_what_it_was_given(demo: Shop) -> None:
     for record in demo.now().shelf.records:  # a rib 70 cm wide stays 70 cm and does not become 70 in
-        again = record_from_form(form_values(record), record, {record.code.casefold()})
+        again = record_from_form(form_values(record), record, {record.code.casefold()}, trade_tables())
         assert replace(again, id=record.id, facts=replace(again.facts, known={})) == replace(
             record, facts=replace(record.facts, known={})
         )
     for pattern in demo.now().drawer.records:
-        assert replace(pattern_from_form(pattern_values(pattern), pattern, set()), id=pattern.id) == pattern
+        assert replace(pattern_from_form(pattern_values(pattern), pattern, set(), trade_tables()), id=pattern.id) == pattern
 
 
 @pytest.mark.parametrize(
@@ -133,7 +134,7 @@ def test_a_form_fault_names_field_value_and_rule(demo: Shop, change: dict[str, s
     record = next(one for one in demo.now().shelf.records if one.code == "GM-101")
     codes = {one.code.casefold() for one in demo.now().shelf.records}
     with pytest.raises(FieldFault) as fault:
-        record_from_form({**form_values(record), **change}, None if change.get("code") else record, codes)
+        record_from_form({**form_values(record), **change}, None if change.get("code") else record, codes, trade_tables())
     assert all(word in str(fault.value) for word in words), str(fault.value)
 
 

@@ -9,6 +9,7 @@ from typing import Generic, TypeVar
 
 from nematex.core.cloth.fibres import FibreNames
 from nematex.core.cloth.lexicon import Lexicon, key
+from nematex.core.cloth.properties import Property
 from nematex.core.judging.saying.sayings import Sayings
 from nematex.core.quantity.estimate import Range
 from nematex.core.rules import Rules
@@ -173,6 +174,7 @@ class Tables:
     interfacings: tuple[Interfacing, ...]
     width_chart: Mapping[float, tuple[float, ...]]
     cautions: Mapping[str, Caution]
+    properties: Mapping[str, Property]
     judging: Rules
     sayings: Sayings
 

@@ -90,6 +90,7 @@ class ClothRow(Base):
     bolts: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
     photo_id: Mapped[int | None] = mapped_column(Integer)
     stretch_unsaid: Mapped[bool] = mapped_column(Boolean, default=False)
+    more: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
     version: Mapped[int] = mapped_column(BigInteger, default=0, server_default=text("0"), index=True)
 
 

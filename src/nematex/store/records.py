@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import date, datetime
 from decimal import Decimal
@@ -64,6 +65,7 @@ class ClothRecord:
     bolts: tuple[Bolt, ...] = ()
     photo_id: int | None = None
     stretch_unsaid: bool = False
+    more: Mapping[str, Any] = field(default_factory=dict)  # properties without a field of their own
     id: int = 0
     version: int = field(default=0, compare=False)  # the number of its last change
 

@@ -11,14 +11,16 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, ValidationError
 
 from nematex.core.errors import FieldFault
+from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord, PatternRecord
+from nematex.tables import properties
 from nematex.usecases.assess.pairing import pattern_facts
 from nematex.usecases.assess.schema import PatternIn, ShortText, Text
 from nematex.usecases.cloth.colourways import say_bolts, say_colourways
 from nematex.usecases.cloth.lists.csv_text import SheetText, read_sheet, sheet_of
-from nematex.usecases.cloth.lists.headings import import_fields
 from nematex.usecases.cloth.lists.price_list import RowFault, safe_cell
 from nematex.usecases.cloth.lists.xlsx_text import is_archive, xlsx_bytes, xlsx_rows
+from nematex.usecases.cloth.values import value_of
 
 LISTS = ("details", "parts", "requirements", "options", "sizes", "edge_fixes", "reading_fixes")
 PATTERN_COLUMNS = (
@@ -32,14 +34,7 @@ OF_SHOP = ("code", "house", "difficulty", "season", "notes", "sold_as", "licence
 
 def flat_cloth(record: ClothRecord) -> dict[str, Any]:
     """A cloth as one flat row, under the names that the import knows."""
-    row: dict[str, Any] = {}
-    for name in import_fields():
-        if name.startswith("print_") and name != "print_kind":
-            row[name] = getattr(record.facts.print, name.removeprefix("print_"))
-        elif hasattr(record.facts, name):
-            row[name] = getattr(record.facts, name)
-        else:
-            row[name] = getattr(record, name)
+    row = {name: value_of(record, prop) for name, prop in properties().items()}
     for name in ("price_per_m", "sale_price_per_m"):
         price = row[name]
         row[name] = format(price.normalize(), "f") if price is not None else None
@@ -72,7 +67,7 @@ def _csv(columns: list[str], rows: list[dict[str, Any]]) -> str:
 
 
 def cloths_csv(records: list[ClothRecord]) -> str:
-    return _csv(list(import_fields()), [flat_cloth(record) for record in records])
+    return _csv(list(properties()), [flat_cloth(record) for record in records])
 
 
 def cloths_json(records: list[ClothRecord]) -> str:
@@ -81,7 +76,7 @@ def cloths_json(records: list[ClothRecord]) -> str:
 
 def cloths_xlsx(records: list[ClothRecord]) -> bytes:
     """The same columns as the CSV; numbers stay numbers."""
-    columns = list(import_fields())
+    columns = list(properties())
     rows = [flat_cloth(record) for record in records]
     cells = [[row[name] if isinstance(row[name], float) else _cell(row[name]) or None for name in columns] for row in rows]
     return xlsx_bytes(columns, cells, "cloths")
@@ -159,14 +154,14 @@ def patterns_xlsx(records: list[PatternRecord]) -> bytes:
     return xlsx_bytes(list(PATTERN_COLUMNS), rows, "patterns")
 
 
-def pattern_record(row: dict[str, Any]) -> PatternRecord:
+def pattern_record(row: dict[str, Any], tables: Tables) -> PatternRecord:
     """A checked pattern; raises pydantic's ValidationError or FieldFault."""
     data = PatternFile.model_validate(row)
     if not (data.structure or data.recommended):
         raise FieldFault("structure", "", "is missing, and no recommended cloths are given; give one of them")
     return PatternRecord(
         code=data.code,
-        facts=pattern_facts(data),
+        facts=pattern_facts(data, tables),
         **{name: getattr(data, name) for name in OF_SHOP if name != "code"},
     )
 
@@ -188,7 +183,7 @@ def _from_cells(header: list[str], cells: list[str]) -> dict[str, Any]:
     return row
 
 
-def read_patterns(content: bytes, filename: str) -> tuple[list[PatternRecord], list[RowFault]]:
+def read_patterns(content: bytes, filename: str, tables: Tables) -> tuple[list[PatternRecord], list[RowFault]]:
     """Patterns from a CSV, XLSX or JSON file; faults are returned by row and column, one bad row never stops the rest."""
     if is_archive(content):
         sheet: SheetText | None = sheet_of(list(enumerate(xlsx_rows(content, filename), 1)), filename, "XLSX", "XLSX")
@@ -200,7 +195,7 @@ def read_patterns(content: bytes, filename: str) -> tuple[list[PatternRecord], l
     records, faults = [], []
     for number, given in raw:
         try:
-            records.append(pattern_record(_from_cells(sheet.header, given) if sheet else given))
+            records.append(pattern_record(_from_cells(sheet.header, given) if sheet else given, tables))
         except ValidationError as fault:
             for error in fault.errors(include_url=False):
                 where = ".".join(str(step) for step in error["loc"])

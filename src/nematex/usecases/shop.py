@@ -37,7 +37,8 @@ class Shop:
         self.previews: dict[object, Any] = {}  # the last few price lists as they were understood
         self._lock = threading.Lock()
         self._state: State | None = None
-        self._rules: tuple[int, Tables] = (0, trade_tables())
+        self.as_shipped = trade_tables()
+        self._rules: tuple[int, Tables] = (0, self.as_shipped)
         self._jobs: dict[int | str, tuple[int, int]] = {}
 
     def now(self) -> State:
@@ -68,7 +69,7 @@ class Shop:
         """The trade's tables with what this shop has set in them."""
         if self._rules[0] != version:
             fixes = [Correction(fix.place, fix.row, fix.field, fix.value) for fix in rule_fixes(work)]
-            self._rules = (version, corrected(trade_tables(), fixes))
+            self._rules = (version, corrected(self.as_shipped, fixes))
         return self._rules[1]
 
     def _shelf(self, work: Work, version: int, tables: Tables, before: Shelf | None) -> Shelf:

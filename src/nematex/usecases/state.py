@@ -36,7 +36,7 @@ class State:
 
     @cached_property
     def voice(self) -> Voice:
-        return Voice.of(dict(self.settings))
+        return Voice.of(self.settings, self.tables)
 
     @property
     def shop_name(self) -> str:

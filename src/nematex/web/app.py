@@ -13,7 +13,7 @@ from nematex.store.database import Database, DatabaseGone
 from nematex.usecases.cloth.lists.csv_text import MAX_BYTES as MAX_LIST
 from nematex.usecases.judging.field_words import field_word
 from nematex.usecases.photo.file import MAX_BYTES as MAX_PHOTO
-from nematex.usecases.quantity.saying import colour_word, hand_word
+from nematex.usecases.quantity.saying import colour_word
 from nematex.usecases.shop import Shop
 from nematex.web import words
 from nematex.web.drawing import garment, overhang, swatch, tape
@@ -57,7 +57,7 @@ def create_app(database: Database, key: str) -> Flask:
         reach=words.reach,
     )
     app.jinja_env.filters.update(
-        hand_word=hand_word,
+        hand_word=words.hand_word,
         markdown=words.markdown,
         figure=words.figure,
         colour_word=colour_word,

@@ -10,7 +10,8 @@ from markupsafe import Markup
 
 from nematex.core.cloth import print_scale
 from nematex.store.records import PatternRecord
-from nematex.tables import trade_tables
+from nematex.usecases.quantity import saying
+from nematex.web.rooms.common import now
 
 
 def query(only: list[str] | None = None, **changes: object) -> str:
@@ -51,4 +52,9 @@ def figure(number: float) -> str:
 
 def scale_word(size_cm: float) -> str:
     """How large a print is, in a word."""
-    return print_scale.scale_word(size_cm, trade_tables())
+    return print_scale.scale_word(size_cm, now().tables)
+
+
+def hand_word(bend_cm: float) -> str:
+    """How a cloth handles, in a word."""
+    return saying.hand_word(bend_cm, now().tables)

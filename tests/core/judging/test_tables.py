@@ -11,12 +11,9 @@ import pytest
 from conftest import ROOT
 
 from nematex.command.__main__ import _parser
-from nematex.tables import trade_tables
-from nematex.usecases.cloth.lists.headings import import_fields
+from nematex.tables import properties, trade_tables
 
-DATA = [
-    path.name for path in files("nematex.data").iterdir() if path.name.endswith(".csv") and path.name != "import_columns.csv"
-]
+DATA = [path.name for path in files("nematex.data").iterdir() if path.name.endswith(".csv")]
 
 
 @pytest.mark.parametrize("name", DATA)
@@ -53,7 +50,7 @@ def test_hand_words_run_from_fluid_to_stiff() -> None:
 
 
 def test_headings_stand_for_one_field_each() -> None:
-    names = [name for field in import_fields().values() for name in field.names]
+    names = [name for field in properties().values() for name in field.headings]
     assert len(names) == len(set(names))
 
 

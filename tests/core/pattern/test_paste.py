@@ -67,7 +67,7 @@ def test_a_pasted_envelope_is_read(text: str, expected: dict[str, Any]) -> None:
 def test_what_is_read_can_be_saved(text: str) -> None:
     """The draft is a pattern, once code, name and what it is made of are there; nothing in it is refused."""
     row = read_paste(text, TABLES).as_row()
-    record = pattern_record({"code": "X-1", "name": "Made up", "structure": "woven", **row})
+    record = pattern_record({"code": "X-1", "name": "Made up", "structure": "woven", **row}, trade_tables())
     assert len(record.facts.sizes) == len(row.get("sizes", []))
     assert len(record.facts.requirements) == len(row.get("requirements", []))
 
@@ -110,7 +110,7 @@ def test_what_is_no_list_of_sizes(text: str) -> None:
 def test_nothing_that_is_pasted_breaks_the_page(text: str, fault: str | None) -> None:
     draft = read_paste(text, TABLES)
     assert any(fault in line.fault for line in draft.faults) if fault else not draft.faults
-    pattern_record({"code": "X-1", "name": "Made up", "structure": "woven", **draft.as_row()})
+    pattern_record({"code": "X-1", "name": "Made up", "structure": "woven", **draft.as_row()}, trade_tables())
 
 
 @pytest.mark.parametrize("seed", range(12))

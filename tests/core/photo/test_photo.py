@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import json
 import math
+import os
 import subprocess
 import sys
 from collections import Counter
@@ -12,6 +13,7 @@ from pathlib import Path
 
 import numpy as np
 import pytest
+from conftest import ROOT
 from PIL import Image
 from wrong_pictures import WRONG, jpeg
 
@@ -127,7 +129,9 @@ def test_the_command_line_prints_json_and_names_faults(tmp_path: Path) -> None:
     photo.write_bytes(photograph(cloth, 15, 16, PX, CLEAN, np.random.default_rng(1)).content)
 
     def run(*words: str) -> subprocess.CompletedProcess[str]:
-        return subprocess.run([sys.executable, "-m", "nematex.command", *words], check=False, capture_output=True, text=True)
+        environment = {**os.environ, "PYTHONPATH": str(ROOT / "src")}
+        line = [sys.executable, "-m", "nematex.command", *words]
+        return subprocess.run(line, env=environment, check=False, capture_output=True, text=True)
 
     done = run("swatch", str(photo), "--px-per-cm", str(PX))
     found = json.loads(done.stdout)

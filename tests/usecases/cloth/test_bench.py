@@ -15,6 +15,7 @@ from nematex.core.cloth.measuring.square_and_wash import (
 from nematex.core.errors import FieldFault
 from nematex.devices.bench import FAULTS
 from nematex.store.records import ClothRecord
+from nematex.tables import trade_tables
 from nematex.usecases.cloth.bench.acts import Outcome, work_out
 from nematex.usecases.cloth.bench.measures import MEASURES
 from nematex.usecases.cloth.bench.moves import moves
@@ -35,7 +36,7 @@ def _cloth(shop: Shop, code: str) -> tuple[ClothRecord, Cloth]:
 def _typed(shop: Shop, name: str, method: str, values: dict[str, str], code: str = "GM-101") -> Outcome:
     record, cloth = _cloth(shop, code)
     measure = MEASURES[name]
-    return work_out(measure, measure.method(method), values, cloth, record)
+    return work_out(measure, measure.method(method), values, cloth, record, trade_tables())
 
 
 def _values(outcome: Outcome) -> dict[str, float | str | None]:
@@ -155,7 +156,7 @@ def test_a_simulated_instrument_finds_the_hidden_truth(
             bench = simulated_bench(record, cloth, "none", seed)
             measure = MEASURES[name]
             values = taken(bench, measure, measure.method(method), {})
-            found = _values(work_out(measure, measure.method(method), values, cloth, record))
+            found = _values(work_out(measure, measure.method(method), values, cloth, record, trade_tables()))
             assert found[property_] == pytest.approx(true, rel=within), (code, seed)
 
 
@@ -177,7 +178,7 @@ def test_stretch_recovery_and_shrinkage_are_found_too(demo: Shop) -> None:
     ):
         measure = MEASURES[name]
         values = taken(simulated_bench(record, cloth, "none", 3), measure, measure.method(method), {})
-        found = _values(work_out(measure, measure.method(method), values, cloth, record))
+        found = _values(work_out(measure, measure.method(method), values, cloth, record, trade_tables()))
         for key, (value, within) in wanted.items():
             assert found[key] == pytest.approx(value, abs=within)
 
@@ -187,7 +188,7 @@ def _caught(shop: Shop, code: str, name: str, method: str, fault: str, seed: int
     measure = MEASURES[name]
     values = taken(simulated_bench(record, cloth, fault, seed), measure, measure.method(method), {})
     try:
-        return bool(work_out(measure, measure.method(method), values, cloth, record).doubts)
+        return bool(work_out(measure, measure.method(method), values, cloth, record, trade_tables()).doubts)
     except FieldFault:
         return True
 
@@ -213,15 +214,17 @@ def test_the_camera_rig_s_photos_come_to_the_truth(demo: Shop) -> None:
         disc = MEASURES["disc"].method("photo")
         photos, values = photographed(bench, MEASURES["disc"], disc)
         values |= read_photos(demo, record, MEASURES["disc"], disc, photos, values)
-        found = _values(work_out(MEASURES["disc"], disc, values, cloth, record))
+        found = _values(work_out(MEASURES["disc"], disc, values, cloth, record, trade_tables()))
         wanted = drape_from_bending((true.bend_along_cm + true.bend_across_cm) / 2).best
         assert found["drape_coefficient_pct"] == pytest.approx(wanted, abs=2.5)
         cards = MEASURES["sheer"].method("photos")
         photos, values = photographed(bench, MEASURES["sheer"], cards)
         values |= read_photos(demo, record, MEASURES["sheer"], cards, photos, values)
-        by_photo = _values(work_out(MEASURES["sheer"], cards, values, cloth, record))["sheer"]
+        by_photo = _values(work_out(MEASURES["sheer"], cards, values, cloth, record, trade_tables()))["sheer"]
         tones = taken(bench, MEASURES["sheer"], MEASURES["sheer"].method("tones"), {})
-        by_table = _values(work_out(MEASURES["sheer"], MEASURES["sheer"].method("tones"), tones, cloth, record))["sheer"]
+        by_table = _values(
+            work_out(MEASURES["sheer"], MEASURES["sheer"].method("tones"), tones, cloth, record, trade_tables())
+        )["sheer"]
         assert by_photo == by_table
 
 

@@ -24,7 +24,7 @@ from nematex.store.cloth.filters import remove_filter, save_filter, saved_filter
 from nematex.store.cloth.readings import add_readings, spans
 from nematex.store.database import Database
 from nematex.store.records import Bolt, ClothRecord, Colourway, ReadingRecord
-from nematex.tables import properties, trade_tables
+from nematex.tables import readable, trade_tables
 from nematex.usecases.cloth.bench.measures import MEASURES
 from nematex.usecases.cloth.bench.simulated import truth_of
 from nematex.usecases.cloth.colourways import read_bolts, read_colourways, say_bolts, say_colourways
@@ -135,7 +135,7 @@ def test_what_is_worth_measuring_is_what_is_not_measured(demo: Shop) -> None:
 
 
 def test_every_property_that_is_measured_is_one_that_is_read() -> None:
-    assert {name for measure in MEASURES.values() for name in measure.properties} <= set(properties())
+    assert {name for measure in MEASURES.values() for name in measure.properties} <= set(readable())
 
 
 def test_the_hidden_truth_of_a_cloth_is_always_the_same(demo: Shop) -> None:
@@ -194,9 +194,9 @@ def test_a_bare_stretch_is_marked_until_somebody_says_its_direction(database: Da
     apply(shop, send(shop, "a.csv", b"code,name,stretch\nA,Gorse ponte,30%\n"))
     record = shop.now().shelf.records[0]
     assert (record.facts.stretch_cross_pct, record.stretch_unsaid) == (30, True)
-    same = record_from_form(form_values(record), record, {"a"})
+    same = record_from_form(form_values(record), record, {"a"}, trade_tables())
     assert same.stretch_unsaid
-    typed = record_from_form({**form_values(record), "stretch_cross_pct": "25 %"}, record, {"a"})
+    typed = record_from_form({**form_values(record), "stretch_cross_pct": "25 %"}, record, {"a"}, trade_tables())
     assert not typed.stretch_unsaid
     apply(shop, send(shop, "b.csv", b"code,name,stretch across\nA,Gorse ponte,30%\n"))
     assert not shop.now().shelf.records[0].stretch_unsaid
@@ -220,7 +220,7 @@ def test_a_spreadsheet_s_cells_become_the_texts_a_list_would_have() -> None:
 
 def test_the_whole_record_survives_form_list_and_back(demo: Shop) -> None:
     for record in demo.now().shelf.records:
-        again = record_from_form(form_values(record), record, {record.code.casefold()})
+        again = record_from_form(form_values(record), record, {record.code.casefold()}, trade_tables())
         assert again == record, record.code
 
 

@@ -8,6 +8,7 @@ import pytest
 from messy import MESSY_LIST
 
 from nematex.core.errors import FieldFault
+from nematex.tables import trade_tables
 from nematex.usecases.cloth.lists.csv_text import MAX_BYTES, read_sheet
 from nematex.usecases.cloth.lists.headings import guess_mapping
 from nematex.usecases.cloth.lists.price_list import bad_rows_csv, read_rows
@@ -16,7 +17,7 @@ from nematex.usecases.exchange import sheet_from_file
 
 def rows(text: str, encoding: str = "utf-8"):  # type: ignore[no-untyped-def]
     sheet = read_sheet(text.encode(encoding), "list.csv")
-    return sheet, read_rows(sheet, guess_mapping(sheet.header))
+    return sheet, read_rows(sheet, guess_mapping(sheet.header), trade_tables())
 
 
 def test_a_messy_list_is_read() -> None:
@@ -130,4 +131,4 @@ def test_names_that_say_nothing_are_faults_that_name_the_way_out() -> None:
 def test_json_is_read_like_a_list() -> None:
     content = json.dumps([{"code": "A", "name": "blue lawn", "width_cm": 140, "nap": False}]).encode()
     sheet = sheet_from_file(content, "x.json")
-    assert read_rows(sheet, guess_mapping(sheet.header))[0].record.facts.width_cm == 140
+    assert read_rows(sheet, guess_mapping(sheet.header), trade_tables())[0].record.facts.width_cm == 140

@@ -17,6 +17,7 @@ from nematex.core.cloth.facts import SHEERNESS
 from nematex.core.colour.difference import delta_e, lab_from_srgb, read_hex
 from nematex.core.errors import FieldFault
 from nematex.store.records import ClothRecord
+from nematex.tables import trade_tables
 from nematex.usecases.cloth.browse import browse_cloths, found_cloths
 from nematex.usecases.cloth.bulk import bulk_changes
 from nematex.usecases.cloth.shelf_filter import SORTS, read_filter
@@ -48,7 +49,7 @@ def _those(shop: Shop, fits: Fits) -> list[ClothRecord]:
 
 FILTERS: list[tuple[dict[str, str], Fits]] = [
     ({"structure": "knit"}, lambda record, cloth: cloth.structure == "knit"),
-    ({"hand": "crisp"}, lambda record, cloth: hand_word(cloth.bend.best) == "crisp"),
+    ({"hand": "crisp"}, lambda record, cloth: hand_word(cloth.bend.best, trade_tables()) == "crisp"),
     ({"sheer": "semi-sheer"}, lambda record, cloth: SHEERNESS[round(cloth.sheer.best)] == "semi-sheer"),
     ({"print_kind": "check"}, lambda record, cloth: record.print_kind == "check"),
     ({"direction": "one-way"}, lambda record, cloth: record.facts.print.direction == "one-way"),
@@ -72,7 +73,7 @@ FILTERS: list[tuple[dict[str, str], Fits]] = [
 @pytest.mark.parametrize(("asked", "fits"), FILTERS, ids=[" ".join(asked) for asked, _ in FILTERS])
 def test_each_filter_keeps_what_fits_and_nothing_else(demo: Shop, asked: dict[str, str], fits: Fits) -> None:
     shelf = demo.now().shelf
-    chosen, faults = read_filter(asked)
+    chosen, faults = read_filter(asked, trade_tables())
     assert not faults
     found = {shelf.records[at].code for at in found_cloths(shelf, chosen)}
     wanted = {record.code for record in _those(demo, fits)}
@@ -82,7 +83,7 @@ def test_each_filter_keeps_what_fits_and_nothing_else(demo: Shop, asked: dict[st
 
 def test_needs_measuring_are_those_whose_deciding_numbers_are_only_typical(demo: Shop) -> None:
     shelf = demo.now().shelf
-    found = {shelf.records[at].code for at in found_cloths(shelf, read_filter({"needs": "1"})[0])}
+    found = {shelf.records[at].code for at in found_cloths(shelf, read_filter({"needs": "1"}, trade_tables())[0])}
     assert "XX-901" in found
     assert "GM-101" not in found
 
@@ -91,18 +92,20 @@ def test_every_sort_is_a_sort_of_the_same_cloths(demo: Shop) -> None:
     shelf = demo.now().shelf
     everything = set(range(len(shelf.records)))
     for sort in SORTS:
-        order = found_cloths(shelf, read_filter({"sort": sort, "near": ""})[0])
+        order = found_cloths(shelf, read_filter({"sort": sort, "near": ""}, trade_tables())[0])
         assert set(map(int, order)) == everything
-    lightest = [shelf.cloths[at].weight.best for at in found_cloths(shelf, read_filter({"sort": "lightest"})[0])]
+    lightest = [
+        shelf.cloths[at].weight.best for at in found_cloths(shelf, read_filter({"sort": "lightest"}, trade_tables())[0])
+    ]
     assert lightest == sorted(lightest)
-    nearest = found_cloths(shelf, read_filter({"near": "rust"})[0])
-    far = [shelf.filed.distance(read_filter({"near": "rust"})[0].near or RUST)[at] for at in nearest]
+    nearest = found_cloths(shelf, read_filter({"near": "rust"}, trade_tables())[0])
+    far = [shelf.filed.distance(read_filter({"near": "rust"}, trade_tables())[0].near or RUST)[at] for at in nearest]
     assert far == sorted(far)
 
 
 def test_what_cannot_be_read_is_named_and_the_rest_still_narrows(demo: Shop) -> None:
     asked = {"weight_from": "heavyish", "near": "mauvelous", "structure": "felt", "fibre": "kevlarette", "price_to": "9.60"}
-    chosen, faults = read_filter(asked)
+    chosen, faults = read_filter(asked, trade_tables())
     assert len(faults) == 4
     assert any("mauve" in str(fault) for fault in faults)
     assert browse_cloths(demo.now().shelf, chosen).total < len(demo.now().shelf.records)
@@ -151,15 +154,15 @@ def test_many_cloths_are_changed_together_after_a_look(page: Page, site: Site) -
 
 def test_a_change_to_many_leaves_all_else_as_it_was(demo: Shop) -> None:
     records = demo.now().shelf.records
-    for change in bulk_changes(records, "vat", "plus VAT"):
+    for change in bulk_changes(records, "vat", "plus VAT", trade_tables()):
         assert change.old.facts == change.new.facts
         assert (change.old.bolts, change.old.colourways, change.old.photo_id, change.old.stock_m) == (
             change.new.bolts, change.new.colourways, change.new.photo_id, change.new.stock_m,
         )  # fmt: skip
     with pytest.raises(FieldFault, match="Handle"):
-        bulk_changes(records, "hand", "lovely")
+        bulk_changes(records, "hand", "lovely", trade_tables())
     with pytest.raises(FieldFault):
-        bulk_changes(records, "code", "X")
+        bulk_changes(records, "code", "X", trade_tables())
 
 
 def test_the_spreadsheet_holds_what_the_filter_found(page: Page, site: Site) -> None:

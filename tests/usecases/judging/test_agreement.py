@@ -242,7 +242,7 @@ def test_corrections_outlive_an_import_and_cannot_turn_a_range_about(demo: Shop)
 
 def test_a_rule_set_here_moves_shelf_and_drawer_together(demo: Shop) -> None:
     record = next(each for each in demo.now().drawer.records if each.code == "BR-42")
-    edges = [row for rows in edges_of(demo.now().drawer, record, Wish()).values() for row in rows]
+    edges = [row for rows in edges_of(demo.now().drawer, record, Wish(), trade_tables()).values() for row in rows]
     cloth = next(row for row in edges if row.edge.origin.table == "cloth names" and row.rule)
     given = {"window": cloth.edge.window, "side": cloth.edge.side, "value": str(cloth.rule * 1.2 if cloth.rule else 0),
              "reason": "ours run heavier", "scope": "rule"}  # fmt: skip

@@ -107,7 +107,7 @@ def _demo_patterns() -> list[Pattern]:
     from nematex.usecases.exchange import pattern_record
 
     rows = json.loads(files("nematex.demo").joinpath("patterns.json").read_text(encoding="utf-8"))
-    return [pattern_record(row).facts for row in rows if row["code"] == "OR-11"]
+    return [pattern_record(row, trade_tables()).facts for row in rows if row["code"] == "OR-11"]
 
 
 def _memory_mb() -> float:

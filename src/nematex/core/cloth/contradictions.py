@@ -11,7 +11,8 @@ from dataclasses import dataclass
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.facts import SHEERNESS, ClothFacts
 from nematex.core.cloth.plausible import doubt
-from nematex.core.cloth.readings import Property, contradicts
+from nematex.core.cloth.properties import Property
+from nematex.core.cloth.readings import contradicts
 
 SHEER_STEPS = 2  # an opaque voile is odd from two words apart
 

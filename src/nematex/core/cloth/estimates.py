@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from nematex.core.cloth.facts import HOW_KNOWN, SHEERNESS, ClothFacts, Print
+from nematex.core.cloth.facts import SHEERNESS, ClothFacts, Print
 from nematex.core.cloth.fibres import FibreContent, read_fibres
 from nematex.core.cloth.lexicon import ClothType, key
 from nematex.core.cloth.measuring.drape_coefficient import bending_from_drape
@@ -64,7 +64,7 @@ class _Label:
 
     def known(self, name: str) -> Known:
         word = self.facts.known.get(name)
-        return Known.from_word(word) if word else HOW_KNOWN[name]
+        return Known.from_word(word) if word else self.tables.properties[name].known or Known.STATED
 
     def around(self, value: float, name: str, judged: float, typical: float) -> Estimate:
         """A single value with the half-width that belongs to how it is known, in its own unit."""

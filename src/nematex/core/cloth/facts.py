@@ -1,29 +1,13 @@
-"""What is said of a cloth, and how each value counts as known where nothing else is said."""
+"""What is said of a cloth; the rows of data/properties.csv say how each value counts as known."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from nematex.core.quantity.estimate import Known
-
 STRUCTURES = ("woven", "knit", "net")
 SHEERNESS = ("opaque", "slightly sheer", "semi-sheer", "sheer")
 DIRECTIONS = ("none", "all-over", "two-way", "one-way")
-# How a value counts as known where nothing else is said.
-HOW_KNOWN = {
-    "weight_gsm": Known.STATED,
-    "width_cm": Known.STATED,
-    "stretch_cross_pct": Known.STATED,
-    "stretch_length_pct": Known.STATED,
-    "bending_length_cm": Known.MEASURED,
-    "thickness_mm": Known.MEASURED,
-    "recovery_pct": Known.MEASURED,
-    "drape_coefficient_pct": Known.MEASURED,
-    "shrink_length_pct": Known.STATED,
-    "hand": Known.JUDGED,
-    "sheer": Known.JUDGED,
-}
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,7 +5,6 @@ Measured counts for more than stated, stated than judged, judged than typical; o
 
 from __future__ import annotations
 
-import math
 import statistics
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -13,7 +12,6 @@ from datetime import datetime
 from itertools import pairwise
 from typing import Protocol, TypeVar
 
-from nematex.core.errors import FieldFault
 from nematex.core.quantity.estimate import Known
 
 OUTLIER = 3.5  # in scaled median deviations (Iglewicz and Hoaglin's modified z, from memory)
@@ -34,27 +32,6 @@ class Taken(Protocol):
 
 
 R = TypeVar("R", bound=Taken)
-
-
-@dataclass(frozen=True, slots=True)
-class Property:
-    """A property that can be read: its label, unit, and the span in which a number can be right."""
-
-    name: str
-    label: str
-    unit: str
-    kind: str
-    low: float = -math.inf
-    high: float = math.inf
-    agree_pct: float = 100.0
-
-    def checked(self, number: float) -> float:
-        """The number, or FieldFault where it cannot be right."""
-        if not self.low <= number <= self.high:
-            raise FieldFault(
-                self.label, round(number, 3), f"cannot be right: it lies between {self.low:g} and {self.high:g} {self.unit}"
-            )
-        return number
 
 
 @dataclass(frozen=True, slots=True)

@@ -15,27 +15,8 @@ from nematex.store.models import Base, ClothRow
 from nematex.store.records import Bolt, ClothRecord, Colourway
 from nematex.store.versions import SHELF, gone_since, next_version, note_gone
 
-FACTS = (
-    "name",
-    "cloth",
-    "fibres",
-    "structure",
-    "weight_gsm",
-    "width_cm",
-    "bending_length_cm",
-    "hand",
-    "stretch_cross_pct",
-    "stretch_length_pct",
-    "recovery_pct",
-    "thickness_mm",
-    "sheer",
-    "nap",
-    "shrink_length_pct",
-    "drape_coefficient_pct",
-    "deadstock",
-    "known",
-)
-PRINT = ("direction", "scale_cm", "repeat_length_cm", "repeat_width_cm")
+FACTS = tuple(each.name for each in fields(ClothFacts) if each.name != "print")
+PRINT = tuple(each.name for each in fields(Print))
 LISTED = ("colours", "colourways", "bolts")
 SHOP = tuple(each.name for each in fields(ClothRecord) if each.name not in ("facts", *LISTED))
 KIND = "cloth"
@@ -59,6 +40,7 @@ def cloth_values(record: ClothRecord) -> dict[str, Any]:
     values |= {f"print_{name}": getattr(record.facts.print, name) for name in PRINT}
     values |= {name: getattr(record, name) for name in SHOP if name not in ("id", "version")}
     values["known"] = dict(record.facts.known)
+    values["more"] = dict(record.more)
     values["colours"] = list(record.colours)
     values["colourways"] = [{**asdict(each), "colours": list(each.colours)} for each in record.colourways]
     values["bolts"] = [asdict(each) for each in record.bolts]

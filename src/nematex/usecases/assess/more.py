@@ -29,7 +29,7 @@ from nematex.core.pattern.facts import Pattern, Wish
 from nematex.core.pattern.paste import read_paste
 from nematex.core.pattern.size_advice import is_off_list_knit, knit_in_woven
 from nematex.core.pattern.sizing import Body, choose_size
-from nematex.tables import trade_tables
+from nematex.core.tables import Tables
 from nematex.usecases.assess.schema import HangIn, MatrixIn, PairingIn
 
 BEST = 10
@@ -40,7 +40,7 @@ def _number(value: float) -> float | None:
     return round(value, 3) if abs(value) < 1e6 else None
 
 
-def _why(asked: Demand) -> list[dict[str, Any]]:
+def _why(asked: Demand, tables: Tables) -> list[dict[str, Any]]:
     return [
         {
             "check": edge.check,
@@ -53,16 +53,16 @@ def _why(asked: Demand) -> list[dict[str, Any]]:
             "row": edge.origin.row,
             "field": edge.origin.field,
         }
-        for edge in why(asked, trade_tables())
+        for edge in why(asked, tables)
     ]
 
 
-def _beneath(cloth: Cloth, asked: Demand, main_m: float | None) -> dict[str, Any]:
-    found = interfacing(cloth, asked, trade_tables())
+def _beneath(cloth: Cloth, asked: Demand, main_m: float | None, tables: Tables) -> dict[str, Any]:
+    found = interfacing(cloth, asked, tables)
     return {
         "ways": [
             {"way": way.name, "stand": way.stand, "amount_m": way.amount_m, "changes": way.changes}
-            for way in ways(cloth, asked, main_m, None, trade_tables())
+            for way in ways(cloth, asked, main_m, None, tables)
         ],
         "interfacing": {"kind": found.kind, "places": list(found.places), "reason": found.reason} if found else None,
         "notions": [
@@ -89,8 +89,8 @@ def _hang(cloth: Cloth, given: HangIn) -> dict[str, Any]:
     }
 
 
-def _sizes(data: PairingIn, pairing: Pairing) -> dict[str, Any]:
-    tables, asked, cloth = trade_tables(), pairing.demand, pairing.cloth
+def _sizes(data: PairingIn, pairing: Pairing, tables: Tables) -> dict[str, Any]:
+    asked, cloth = pairing.demand, pairing.cloth
     body = data.body
     choices = (
         choose_size(
@@ -114,9 +114,8 @@ def _sizes(data: PairingIn, pairing: Pairing) -> dict[str, Any]:
     }
 
 
-def _mixed(data: PairingIn, asked: Demand, cloths: dict[str, Cloth]) -> dict[str, Any]:
+def _mixed(data: PairingIn, asked: Demand, cloths: dict[str, Cloth], tables: Tables) -> dict[str, Any]:
     """Each part in its own cloth, then held together; the whole is the worst of all."""
-    tables = trade_tables()
     held, parts = [], {}
     codes: list[Verdict] = []
     for name, cloth in cloths.items():
@@ -138,26 +137,25 @@ def _mixed(data: PairingIn, asked: Demand, cloths: dict[str, Cloth]) -> dict[str
     }  # fmt: skip
 
 
-def more(data: PairingIn, pairing: Pairing, mixed: dict[str, Cloth]) -> dict[str, Any] | None:
+def more(data: PairingIn, pairing: Pairing, mixed: dict[str, Cloth], tables: Tables) -> dict[str, Any] | None:
     """What was asked for beyond the verdict; None if nothing was."""
     cloth, asked = pairing.cloth, pairing.demand
     found: dict[str, Any] = {}
     if "why" in data.tell:
-        found["why"] = _why(asked)
+        found["why"] = _why(asked, tables)
     if "beneath" in data.tell:
-        found["beneath"] = _beneath(cloth, asked, pairing.amount.length_m if pairing.amount else None)
+        found["beneath"] = _beneath(cloth, asked, pairing.amount.length_m if pairing.amount else None, tables)
     if data.hang:
         found["hang"] = _hang(cloth, data.hang)
     if data.body or "sizes" in data.tell:
-        found["sizes"] = _sizes(data, pairing)
+        found["sizes"] = _sizes(data, pairing, tables)
     if mixed:
-        found["mixed"] = _mixed(data, asked, mixed)
+        found["mixed"] = _mixed(data, asked, mixed, tables)
     return found or None
 
 
-def assess_matrix(data: MatrixIn, facts: Sequence[ClothFacts], patterns: Sequence[Pattern]) -> dict[str, Any]:
+def assess_matrix(data: MatrixIn, facts: Sequence[ClothFacts], patterns: Sequence[Pattern], tables: Tables) -> dict[str, Any]:
     """Every pattern against every cloth; `facts` and `patterns` are the core's values of the input."""
-    tables = trade_tables()
     cloths = columns([known_cloth(each, tables) for each in facts], tables)
     wish = Wish(look=data.look, school=data.school)
     found = matrix(cloths, [partial(demand, each, wish, tables) for each in patterns], tables)
@@ -180,9 +178,9 @@ def _without_cloth(found: Matrix, stock_m: list[float | None], patterns: Sequenc
     return [int(at) for at in found.without_cloth(held[None, :] >= least[:, None])]
 
 
-def assess_envelope(text: str) -> dict[str, Any]:
+def assess_envelope(text: str, tables: Tables) -> dict[str, Any]:
     """A pasted envelope as the fields of a pattern, with what was not read."""
-    draft = read_paste(text, trade_tables())
+    draft = read_paste(text, tables)
     return {
         "pattern": draft.as_row(),
         "unread": [{"line": line.number, "text": line.text} for line in draft.unread],

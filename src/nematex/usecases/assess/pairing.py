@@ -15,6 +15,7 @@ from nematex.core.judging.judge import CheckAnswer
 from nematex.core.judging.pairing import Pairing, pair
 from nematex.core.pattern.construction import usual_fit
 from nematex.core.pattern.facts import EdgeFix, Option, Part, Pattern, ReadingFix, Requirement, Size, Wish
+from nematex.core.tables import Tables
 from nematex.tables import trade_tables
 from nematex.usecases.assess.more import assess_envelope, assess_matrix, more
 from nematex.usecases.assess.schema import ClothIn, EnvelopeIn, MatrixIn, PairingIn, PartIn, PatternIn, ReadingFixIn
@@ -29,21 +30,21 @@ def cloth_facts(data: ClothIn) -> ClothFacts:
     return ClothFacts(name=data.name or "", print=Print(**printed), **values)
 
 
-def _part(data: PartIn) -> Part:
+def _part(data: PartIn, tables: Tables) -> Part:
     details = tuple(data.details)
-    return Part(data.name, data.fit or usual_fit(data.name, details, trade_tables()), details)
+    return Part(data.name, data.fit or usual_fit(data.name, details, tables), details)
 
 
-def _reading_fix(data: ReadingFixIn) -> ReadingFix:
+def _reading_fix(data: ReadingFixIn, tables: Tables) -> ReadingFix:
     """A fix whose cloths the lexicon knows; raises UnknownChoice."""
-    lexicon = trade_tables().lexicon
+    lexicon = tables.lexicon
     for name in data.cloths:
         if name not in lexicon.index:
             raise UnknownChoice("reading_fixes.cloths", name, lexicon.index, "cloth name")
     return ReadingFix(data.words, tuple(data.cloths), data.reason, data.by, data.on)
 
 
-def pattern_facts(data: PatternIn) -> Pattern:
+def pattern_facts(data: PatternIn, tables: Tables) -> Pattern:
     """The core's pattern from a validated one."""
     return Pattern(
         name=data.name or "",
@@ -54,7 +55,7 @@ def pattern_facts(data: PatternIn) -> Pattern:
         min_stretch_cross_pct=data.min_stretch_cross_pct,
         min_stretch_length_pct=data.min_stretch_length_pct,
         details=tuple(data.details),
-        parts=tuple(_part(part) for part in data.parts),
+        parts=tuple(_part(part, tables) for part in data.parts),
         lined=data.lined,
         nightwear=data.nightwear,
         wearer=data.wearer,
@@ -67,13 +68,12 @@ def pattern_facts(data: PatternIn) -> Pattern:
         sizes=tuple(Size(**size.model_dump()) for size in data.sizes),
         notions=data.notions or "",
         edge_fixes=tuple(EdgeFix(**fix.model_dump()) for fix in data.edge_fixes),
-        reading_fixes=tuple(_reading_fix(fix) for fix in data.reading_fixes),
+        reading_fixes=tuple(_reading_fix(fix, tables) for fix in data.reading_fixes),
     )
 
 
-def parse(data: PairingIn) -> tuple[Cloth, Demand]:
+def parse(data: PairingIn, tables: Tables) -> tuple[Cloth, Demand]:
     """Core values for a validated pairing; raises FieldFault."""
-    tables = trade_tables()
     if not (data.cloth.name or data.cloth.cloth or data.cloth.structure):
         raise FieldFault("cloth", "", "needs a cloth name (cloth or name) or a structure (woven, knit or net)")
     if not (data.pattern.structure or data.pattern.recommended):
@@ -82,7 +82,7 @@ def parse(data: PairingIn) -> tuple[Cloth, Demand]:
     wish = Wish(
         data.view, data.size, data.part, data.look, data.school, tuple(data.options) if data.options is not None else None
     )
-    return cloth, demand(pattern_facts(data.pattern), wish, tables)
+    return cloth, demand(pattern_facts(data.pattern, tables), wish, tables)
 
 
 def _check(check: CheckAnswer) -> dict[str, Any]:
@@ -109,25 +109,29 @@ def answer(pairing: Pairing) -> dict[str, Any]:
     }
 
 
-def assess_one(raw: Any) -> dict[str, Any]:
+def assess_one(raw: Any, tables: Tables | None = None) -> dict[str, Any]:
     """Judge one pairing given as plain JSON values; raises FieldFault naming field, value and choices."""
+    tables = tables or trade_tables()
     data = _checked(PairingIn, raw)
-    cloth, asked = parse(data)
-    pairing = pair(cloth, asked, trade_tables())
+    cloth, asked = parse(data, tables)
+    pairing = pair(cloth, asked, tables)
     found = answer(pairing)
-    mixed = {name: known_cloth(cloth_facts(each), trade_tables()) for name, each in data.mixed.items()}
-    beyond = more(data, pairing, mixed)
+    mixed = {name: known_cloth(cloth_facts(each), tables) for name, each in data.mixed.items()}
+    beyond = more(data, pairing, mixed, tables)
     return {**found, "more": beyond} if beyond else found
 
 
 def assess_any(raw: Any) -> dict[str, Any]:
     """One pairing, a matrix ("cloths" and "patterns") or a pasted envelope ("envelope"); raises FieldFault."""
+    tables = trade_tables()
     if isinstance(raw, dict) and "envelope" in raw:
-        return assess_envelope(_checked(EnvelopeIn, raw).envelope)
+        return assess_envelope(_checked(EnvelopeIn, raw).envelope, tables)
     if isinstance(raw, dict) and "cloths" in raw:
         data = _checked(MatrixIn, raw)
-        return assess_matrix(data, [cloth_facts(each) for each in data.cloths], [pattern_facts(each) for each in data.patterns])
-    return assess_one(raw)
+        cloths, patterns = data.cloths, data.patterns
+        facts = [cloth_facts(cloth) for cloth in cloths]
+        return assess_matrix(data, facts, [pattern_facts(pattern, tables) for pattern in patterns], tables)
+    return assess_one(raw, tables)
 
 
 def _checked(model: type[M], raw: Any) -> M:

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, field_validator
+from pydantic import BaseModel, ConfigDict, Field, create_model, field_validator
 
-from nematex.core.cloth.facts import HOW_KNOWN
+from nematex.core.cloth.properties import Home, Property
+from nematex.tables import properties, readable
 
-Positive = Annotated[float, Field(gt=0, allow_inf_nan=False)]
 Percent = Annotated[float, Field(ge=0, le=400, allow_inf_nan=False)]
 Text = Annotated[str, Field(max_length=2000)]
 ShortText = Annotated[str, Field(max_length=300)]
@@ -20,32 +20,34 @@ class Strict(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
 
-class PrintIn(Strict):
-    direction: Literal["none", "all-over", "two-way", "one-way"] | None = None
-    scale_cm: Annotated[float, Field(ge=0, le=300)] | None = None
-    repeat_length_cm: Annotated[float, Field(ge=0, le=300)] | None = None
-    repeat_width_cm: Annotated[float, Field(ge=0, le=300)] | None = None
+def _annotation(prop: Property) -> Any:
+    """The type of a property, with its limits or its choices."""
+    if prop.words:
+        return Literal[prop.words]
+    if prop.kind == "yes":
+        return bool
+    if prop.reading == "number":
+        low = {"gt": 0} if prop.low > 0 else {"ge": prop.low}
+        return Annotated[float, Field(**low, le=prop.high, allow_inf_nan=False)]
+    return Annotated[str, Field(max_length=prop.longest)]
 
 
-class ClothIn(Strict):
-    """A cloth: at least a cloth name or a structure."""
+def _fields(home: Home, *left_out: str) -> dict[str, Any]:
+    """The properties of one home as the fields of a model."""
+    rows = [prop for prop in properties().values() if prop.home is home and prop.name not in left_out]
+    return {prop.name.removeprefix("print_"): (_annotation(prop) | None, None) for prop in rows}
+
+
+PrintIn: Any = create_model("PrintIn", __base__=Strict, **_fields(Home.PRINT))
+
+
+class ClothBase(Strict):
+    """What every cloth has; the properties of the table join it."""
 
     name: ShortText | None = None
     cloth: ShortText | None = None
     fibres: ShortText | None = None
     structure: Literal["woven", "knit", "net"] | None = None
-    weight_gsm: Annotated[float, Field(gt=0, le=2000)] | None = None
-    width_cm: Annotated[float, Field(gt=0, le=500)] | None = None
-    bending_length_cm: Annotated[float, Field(gt=0, le=15)] | None = None
-    drape_coefficient_pct: Annotated[float, Field(ge=0, le=100)] | None = None
-    hand: Literal["fluid", "soft", "moderate", "crisp", "stiff"] | None = None
-    stretch_cross_pct: Percent | None = None
-    stretch_length_pct: Percent | None = None
-    recovery_pct: Annotated[float, Field(ge=0, le=100)] | None = None
-    thickness_mm: Annotated[float, Field(gt=0, le=50)] | None = None
-    sheer: Literal["opaque", "slightly sheer", "semi-sheer", "sheer"] | None = None
-    nap: bool | None = None
-    shrink_length_pct: Annotated[float, Field(ge=0, le=50)] | None = None
     print: PrintIn | None = None
     deadstock: bool = False
     known: dict[str, Literal["measured", "stated", "judged", "typical"]] = Field(default_factory=dict)
@@ -54,9 +56,20 @@ class ClothIn(Strict):
     @classmethod
     def _known_fields(cls, value: dict[str, str]) -> dict[str, str]:
         for name in value:
-            if name not in HOW_KNOWN:
-                raise ValueError(f"has no property {name!r}; choose from {', '.join(HOW_KNOWN)}")
+            if name not in readable():
+                raise ValueError(f"has no property {name!r}; choose from {', '.join(readable())}")
         return value
+
+
+if TYPE_CHECKING:
+    ClothIn = ClothBase
+else:
+    ClothIn = create_model(
+        "ClothIn",
+        __base__=ClothBase,
+        __doc__="A cloth: at least a cloth name or a structure.",
+        **_fields(Home.FACTS, *ClothBase.model_fields),
+    )
 
 
 class PartIn(Strict):

@@ -10,7 +10,7 @@ from nematex.store.cloth import filters
 from nematex.store.cloth.cloths import ids_by_code, remove_cloths
 from nematex.store.cloth.readings import readings_of
 from nematex.store.records import ClothRecord, ReadingRecord
-from nematex.tables import properties
+from nematex.tables import readable
 from nematex.usecases.cloth.form import record_from_form
 from nematex.usecases.cloth.readings import keep_cloths, keep_readings
 from nematex.usecases.shop import Shop
@@ -22,7 +22,7 @@ NAME_LETTERS, QUERY_LETTERS = 80, 1000
 def save_cloth(shop: Shop, state: State, values: Mapping[str, str], old: ClothRecord | None) -> int:
     """Save what the form says; returns the cloth's number. Raises FieldFault."""
     codes = {record.code.casefold() for record in state.shelf.records}
-    record = record_from_form(dict(values), old, codes)
+    record = record_from_form(values, old, codes, state.tables)
     with shop.database.work() as work:
         keep_cloths(work, [record], {old.code.casefold(): old} if old else {}, "the shop", "typed")
         return ids_by_code(work, [record.code])[record.code.casefold()]
@@ -43,7 +43,7 @@ def readings_by_property(shop: Shop, cloth_id: int) -> dict[str, list[ReadingRec
     """Every reading of a cloth, the newest first, under its property in the order of the table."""
     with shop.database.work() as work:
         found = readings_of(work, cloth_id)
-    by_property: dict[str, list[ReadingRecord]] = {name: [] for name in properties()}
+    by_property: dict[str, list[ReadingRecord]] = {name: [] for name in readable()}
     for reading in found:
         if reading.property in by_property:  # one of an earlier version's properties is kept and not shown
             by_property[reading.property].append(reading)

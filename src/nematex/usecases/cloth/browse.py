@@ -15,7 +15,7 @@ from nematex.core.quantity.arrays import Floats, Mask
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.cloth.shelf import Shelf
 from nematex.usecases.cloth.shelf_columns import NEAR
-from nematex.usecases.cloth.shelf_filter import CHOICES, ShelfFilter
+from nematex.usecases.cloth.shelf_filter import ShelfFilter, filter_choices
 from nematex.usecases.judging.ranking import Filters
 from nematex.usecases.pattern.drawer import Drawer
 
@@ -43,7 +43,7 @@ def _kept(shelf: Shelf, chosen: ShelfFilter) -> Mask:
         elif name == "season":
             keep &= np.array([word in each for each in filed.seasons], dtype=np.bool_)
         elif name in filed.words:
-            keep &= filed.words[name] == list(CHOICES[name]).index(word)
+            keep &= filed.words[name] == list(filter_choices(shelf.tables)[name]).index(word)
     bounds: tuple[tuple[float | None, Floats, bool], ...] = (
         (chosen.weight_from, columns.weight.best, True),
         (chosen.weight_to, columns.weight.best, False),

@@ -5,14 +5,20 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from nematex.core.cloth.properties import Property
 from nematex.core.errors import FieldFault, UnknownChoice
+from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord
-from nematex.usecases.cloth.form import CHOICES, FIELDS, form_values, record_from_form
+from nematex.usecases.cloth.form import choices_of, form_groups, form_values, record_from_form
 from nematex.usecases.cloth.readings import keep_cloths
 from nematex.usecases.shop import Shop
 
 ONE_BY_ONE = ("code", "name", "stock_m", "colourways", "bolts")  # what only makes sense for a single cloth
-BULK_FIELDS = {each.name: each for _, group in FIELDS for each in group if each.name not in ONE_BY_ONE}
+
+
+def bulk_fields() -> dict[str, Property]:
+    """What can be changed for many cloths together."""
+    return {prop.name: prop for group in form_groups().values() for prop in group if prop.name not in ONE_BY_ONE}
 
 
 @dataclass(frozen=True)
@@ -25,18 +31,19 @@ class BulkChange:
     after: str
 
 
-def bulk_changes(records: Sequence[ClothRecord], field: str, text: str) -> list[BulkChange]:
+def bulk_changes(records: Sequence[ClothRecord], field: str, text: str, tables: Tables) -> list[BulkChange]:
     """The changes to those that are not so already; an empty text empties the field. Raises FieldFault."""
-    if field not in BULK_FIELDS:
-        raise UnknownChoice("field", field, [each.label for each in BULK_FIELDS.values()], "field")
-    choices = CHOICES.get(field)
+    fields = bulk_fields()
+    if field not in fields:
+        raise UnknownChoice("field", field, [prop.form_label for prop in fields.values()], "field")
+    choices = choices_of(fields[field])
     if text and choices and text not in choices:
-        raise UnknownChoice(BULK_FIELDS[field].label, text, choices, "choice")
+        raise UnknownChoice(fields[field].form_label, text, choices, "choice")
     found = []
     for record in records:
         values = form_values(record)
         before = values.get(field, "")
-        new = record_from_form({**values, field: text}, record, {record.code.casefold()})
+        new = record_from_form({**values, field: text}, record, {record.code.casefold()}, tables)
         after = form_values(new).get(field, "")
         if after != before:
             found.append(BulkChange(record, new, before, after))

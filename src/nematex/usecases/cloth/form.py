@@ -2,102 +2,38 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from collections.abc import Mapping
+from dataclasses import replace
+from functools import cache
 
 from pydantic import ValidationError
 
-from nematex.core.cloth.facts import DIRECTIONS, HOW_KNOWN, SHEERNESS, STRUCTURES
+from nematex.core.cloth.properties import Property
 from nematex.core.errors import FieldFault
 from nematex.core.quantity.estimate import Known
+from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord, Colourway
-from nematex.tables import trade_tables
-from nematex.usecases.cloth.lists.headings import CREASES, FRAYS, HANDS, PRESSES, PRINT_KINDS, import_fields, read_cell
+from nematex.tables import properties, readable
+from nematex.usecases.cloth.lists.headings import read_cell
 from nematex.usecases.cloth.lists.price_list import make_record
 from nematex.usecases.exchange import flat_cloth
 
-CHOICES = {
-    "structure": STRUCTURES,
-    "hand": HANDS,
-    "sheer": SHEERNESS,
-    "print_direction": DIRECTIONS,
-    "print_kind": PRINT_KINDS,
-    "nap": ("yes", "no"),
-    "deadstock": ("yes", "no"),
-    "maker_secret": ("yes", "no"),
-    "follow_print": ("yes", "no"),
-    "fray": FRAYS,
-    "crease": CREASES,
-    "press": PRESSES,
-}
+YES_NO = ("yes", "no")
 
 
-@dataclass(frozen=True)
-class FormField:
-    """One field of the form with its hint."""
+@cache
+def form_groups() -> dict[str, list[Property]]:
+    """The groups of the form with their fields, in the order of the table."""
+    groups: dict[str, list[Property]] = {}
+    for prop in properties().values():
+        if prop.group:
+            groups.setdefault(prop.group, []).append(prop)
+    return groups
 
-    name: str
-    label: str
-    hint: str = ""
 
-
-FIELDS = (
-    ("What it is", (
-        FormField("code", "Article code"),
-        FormField("name", "Name"),
-        FormField("cloth", "Kind of cloth", "cotton lawn, ponte, denim …"),
-        FormField("fibres", "Fibre content", "95% viscose, 5% elastane"),
-        FormField("structure", "Structure"),
-        FormField("weave", "Weave or knit", "plain, twill, satin, single jersey, rib …"),
-        FormField("supplier", "Supplier"),
-    )),
-    ("How it handles", (
-        FormField("weight_gsm", "Weight", "220 g/m² or 6.5 oz"),
-        FormField("bending_length_cm", "Bending length", "2.3 cm, or: overhang 4.6 cm"),
-        FormField("bend_along_cm", "Bending length along", "cm"),
-        FormField("bend_across_cm", "Bending length across", "cm"),
-        FormField("drape_coefficient_pct", "Drape coefficient", "% of the disc's ring"),
-        FormField("hand", "Handle, by touch"),
-        FormField("stretch_cross_pct", "Stretch across", "25 %, or: 10 to 12.5 cm"),
-        FormField("stretch_length_pct", "Stretch along", "%"),
-        FormField("recovery_pct", "Recovery", "% of the stretch that goes back"),
-        FormField("thickness_mm", "Thickness", "mm"),
-        FormField("sheer", "See-through"),
-        FormField("nap", "Pile or nap"),
-        FormField("shrink_length_pct", "Shrinkage along", "%"),
-        FormField("shrink_width_pct", "Shrinkage across", "%"),
-        FormField("fray", "Fraying"),
-        FormField("crease", "Creasing"),
-        FormField("press", "Takes a press"),
-        FormField("care", "Care, in words", "wash at 40 °C, iron hot, no tumble dryer"),
-    )),
-    ("Width and print", (
-        FormField("width_cm", "Usable width", "150 cm or 59\""),
-        FormField("width_full_cm", "Full width", "edge to edge"),
-        FormField("print_kind", "Kind of print"),
-        FormField("print_direction", "Print direction"),
-        FormField("print_scale_cm", "Motif size", "cm"),
-        FormField("print_repeat_length_cm", "Repeat along", "cm"),
-        FormField("print_repeat_width_cm", "Repeat across", "cm"),
-        FormField("follow_print", "Is its direction followed?"),
-        FormField("placement", "Placement", "border along one selvedge; panel of 90 cm"),
-        FormField("colours", "Colours", "#24404a #7fb5a8, ground first"),
-    )),
-    ("In the shop", (
-        FormField("price_per_m", "Price", "£12.50/m or 3.20 per quarter yard"),
-        FormField("sale_price_per_m", "Sale price", "£9/m"),
-        FormField("vat", "VAT", "with VAT, plus VAT"),
-        FormField("stock_m", "Stock", "21.4 m or 12 yd"),
-        FormField("colourways", "Colourways", "navy #1d2746 12 m | rust #a4452a 3.5 m"),
-        FormField("bolts", "Bolts", "12.5 m; 3 m navy"),
-        FormField("cut_step_cm", "Cut in steps of", "10 cm or 1/4 yd"),
-        FormField("least_cut_cm", "Smallest cut", "50 cm"),
-        FormField("arrived", "Arrived", "2026-11-24"),
-        FormField("season", "Season", "spring, summer"),
-        FormField("deadstock", "Deadstock"),
-        FormField("maker_secret", "Maker not to be named"),
-        FormField("notes", "Notes"),
-    )),
-)  # fmt: skip
+def choices_of(prop: Property) -> tuple[str, ...]:
+    """What can be chosen for a property; empty where it is typed."""
+    return YES_NO if prop.kind == "yes" else prop.words
 
 
 # Written with its unit, so that a narrow width is not taken for inches when it is read again.
@@ -112,17 +48,16 @@ def _text(value: object, kind: str) -> str:
 
 def form_values(record: ClothRecord) -> dict[str, str]:
     """A record as the texts of its form."""
-    fields = import_fields()
     return {
-        name: _text(value, fields[name].kind)
+        name: _text(value, properties()[name].kind)
         for name, value in flat_cloth(record).items()
         if value is not None and name != "known"
     }
 
 
-def record_from_form(values: dict[str, str], old: ClothRecord | None, codes: set[str]) -> ClothRecord:
+def record_from_form(values: Mapping[str, str], old: ClothRecord | None, codes: set[str], tables: Tables) -> ClothRecord:
     """The record typed; raises FieldFault naming field, value and choices."""
-    fields = import_fields()
+    fields = properties()
     read = {}
     for name, text in values.items():
         if name in fields and text:
@@ -136,7 +71,7 @@ def record_from_form(values: dict[str, str], old: ClothRecord | None, codes: set
     if old and read["code"] != old.code:
         raise FieldFault("article code", read["code"], f"cannot be changed: it is how price lists find the cloth ({old.code})")
     try:
-        record = make_record(read)
+        record = make_record(read, tables)
     except ValidationError as fault:
         first = fault.errors(include_url=False)[0]
         name = str(first["loc"][-1]) if first["loc"] else "cloth"
@@ -144,9 +79,8 @@ def record_from_form(values: dict[str, str], old: ClothRecord | None, codes: set
     if old:
         # How a value is known stays for values that were not touched.
         before = form_values(old)
-        known = {
-            name: how for name in HOW_KNOWN if (how := _kept_known(name, old, before.get(name) == values.get(name))) is not None
-        }
+        untouched = {name: before.get(name) == values.get(name) for name in readable()}
+        known = {name: how for name, same in untouched.items() if (how := _kept_known(name, old, same)) is not None}
         record = replace(
             record,
             id=old.id,
@@ -170,9 +104,9 @@ def _kept_known(name: str, old: ClothRecord, untouched: bool) -> str | None:
     held = old.facts.known.get(name)
     if untouched or held is None:
         return held
-    return max(Known.from_word(held), HOW_KNOWN[name]).word
+    return max(Known.from_word(held), readable()[name].known or Known.STATED).word
 
 
-def cloth_names() -> list[str]:
+def cloth_names(tables: Tables) -> list[str]:
     """Every cloth name, for the form's suggestions."""
-    return [kind.name for kind in trade_tables().lexicon.types]
+    return [kind.name for kind in tables.lexicon.types]

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from datetime import datetime
 
-from nematex.core.cloth.facts import HOW_KNOWN
 from nematex.core.quantity.estimate import Known
 from nematex.store.records import ClothRecord, ReadingRecord
-from nematex.tables import properties
-from nematex.usecases.cloth.readings import how_known
+from nematex.tables import readable
+from nematex.usecases.cloth.readings import as_reading, how_known
+from nematex.usecases.cloth.values import value_of, with_values
+
+NOTHING = (None, "", ())
 
 
 def respected(
@@ -17,14 +18,14 @@ def respected(
 ) -> tuple[ClothRecord, list[ReadingRecord]]:
     """The merged cloth with better-known old values kept, and the statements that were not put in force."""
     kept, said = {}, []
-    for name in HOW_KNOWN:
-        before, now = getattr(old.facts, name), getattr(merged.facts, name)
-        if before is None or now is None or before == now:
+    for name, prop in readable().items():
+        before, now = value_of(old, prop), value_of(merged, prop)
+        if before in NOTHING or now in NOTHING or before == now:
             continue
         stated, held = how_known(name, list_known), how_known(name, old.facts.known)
         if Known.from_word(stated) >= Known.from_word(held):
             continue
         kept[name] = before
-        number, word = (float(now), None) if properties()[name].kind == "number" else (None, str(now))
+        number, word = as_reading(prop, now)
         said.append(ReadingRecord(0, name, number, word, stated, "price list", source, datetime.min))
-    return replace(merged, facts=replace(merged.facts, **kept)), said
+    return with_values(merged, kept), said

@@ -7,29 +7,27 @@ from dataclasses import replace
 from datetime import datetime
 from typing import Any
 
-from nematex.core.cloth.facts import HOW_KNOWN
+from nematex.core.cloth.properties import Home, Property
 from nematex.core.cloth.readings import in_force
 from nematex.core.quantity.estimate import Known
 from nematex.store.cloth import cloths as cloth_store
 from nematex.store.cloth import readings as reading_store
 from nematex.store.database import Work
 from nematex.store.records import ClothRecord, ReadingRecord
-from nematex.tables import properties
-
-
-def _values(record: ClothRecord) -> dict[str, Any]:
-    return cloth_store.cloth_values(record)
+from nematex.tables import readable
+from nematex.usecases.cloth.values import value_of
 
 
 def how_known(name: str, known: Mapping[str, str]) -> str:
     """How a value counts as known: as said, or as such a property commonly is."""
-    return known.get(name) or HOW_KNOWN.get(name, Known.STATED).word
+    return known.get(name) or (readable()[name].known or Known.STATED).word
 
 
-def _as_text(name: str, value: Any) -> tuple[float | None, str | None]:
-    if name == "colours":
+def as_reading(prop: Property, value: Any) -> tuple[float | None, str | None]:
+    """A value as the number or the words of a reading."""
+    if prop.name == "colours":
         return None, " ".join(value) or None
-    return (float(value), None) if properties()[name].kind == "number" else (None, str(value))
+    return (float(value), None) if prop.reading == "number" else (None, str(value))
 
 
 def new_readings(
@@ -42,13 +40,12 @@ def new_readings(
     upload_id: int | None = None,
 ) -> list[ReadingRecord]:
     """A reading for every property whose value is new or changed."""
-    before, after = _values(old) if old else {}, _values(new)
     found = []
-    for name in properties():
-        value = after[name]
-        if value in (None, "", [], ()) or value == before.get(name):
+    for name, prop in readable().items():
+        value = value_of(new, prop)
+        if value in (None, "", [], ()) or (old and value == value_of(old, prop)):
             continue
-        number, word = _as_text(name, value)
+        number, word = as_reading(prop, value)
         how = how_known(name, new.facts.known)
         found.append(ReadingRecord(cloth_id, name, number, word, how, by, instrument, when, upload_id=upload_id))
     return found
@@ -83,16 +80,20 @@ def keep_readings(work: Work, record: ClothRecord, readings: Iterable[ReadingRec
     added = list(readings)
     cloth_store.announce_change(work)
     reading_store.add_readings(work, added)
-    known = dict(record.facts.known)
+    current = cloth_store.cloth(work, record.id) or record  # as it is now, not as the page that was typed on knew it
+    known, more = dict(current.facts.known), dict(current.more)
     by_property: dict[str, list[ReadingRecord]] = {}
-    for each in reading_store.readings_of(work, record.id):
-        by_property.setdefault(each.property, []).append(each)
+    for reading in reading_store.readings_of(work, record.id):
+        by_property.setdefault(reading.property, []).append(reading)
     values: dict[str, Any] = {}
-    for name in {each.property for each in added}:
+    for name in dict.fromkeys(reading.property for reading in added):
         best = in_force(by_property[name])
         if best is None:
             continue
-        values[name] = best.number if best.word is None else best.word.split() if name == "colours" else best.word
-        if name in HOW_KNOWN:
-            known[name] = best.known
-    cloth_store.change_cloth(work, record.id, {**values, "known": known})
+        value = best.number if best.word is None else best.word.split() if name == "colours" else best.word
+        if readable()[name].home is Home.MORE:
+            more[name] = value
+        else:
+            values[name] = value
+        known[name] = best.known
+    cloth_store.change_cloth(work, record.id, {**values, "known": known, "more": more})

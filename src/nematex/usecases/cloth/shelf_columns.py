@@ -18,7 +18,6 @@ from nematex.core.quantity.arrays import Codes, Floats, Mask
 from nematex.core.quantity.estimate import Known
 from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord
-from nematex.usecases.cloth.lists.headings import HANDS, PRINT_KINDS
 from nematex.usecases.quantity.saying import hand_word
 
 NEAR = 12.0  # CIEDE2000 up to which a colour is of one family with another (common practice, no source)
@@ -104,9 +103,9 @@ def shelf_columns(records: list[ClothRecord], cloths: list[Cloth], tables: Table
     colours = [(at, read_hex(colour)) for at, record in enumerate(records) for colour in sorted(colours_of(record))]
     return ShelfColumns(
         words={
-            "hand": _codes([hand_word(cloth.bend.best) for cloth in cloths], HANDS),
+            "hand": _codes([hand_word(cloth.bend.best, tables) for cloth in cloths], tables.properties["hand"].words),
             "sheer": np.array([round(cloth.sheer.best) for cloth in cloths], dtype=np.int8),
-            "print_kind": _codes([record.print_kind for record in records], PRINT_KINDS),
+            "print_kind": _codes([record.print_kind for record in records], tables.properties["print_kind"].words),
             "direction": _codes([record.facts.print.direction for record in records], DIRECTIONS),
             "scale": _codes([_scale(record, tables) for record in records], scale_words(tables)),
         },

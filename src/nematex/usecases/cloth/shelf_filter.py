@@ -7,13 +7,12 @@ from dataclasses import dataclass, field
 from datetime import date
 from typing import Any
 
-from nematex.core.cloth.facts import DIRECTIONS, SHEERNESS, STRUCTURES
 from nematex.core.cloth.print_scale import scale_words
 from nematex.core.colour.difference import read_hex
 from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.quantity.reader import read_length_cm, read_percent, read_price, read_weight_gsm, read_width_cm
-from nematex.tables import colour_names, trade_tables
-from nematex.usecases.cloth.lists.headings import HANDS, PRINT_KINDS
+from nematex.core.tables import Tables
+from nematex.tables import colour_names
 
 SEASONS = ("spring", "summer", "autumn", "winter", "occasion")
 SORTS = (
@@ -28,16 +27,15 @@ SORTS = (
     "newest",
     "nearest colour",
 )
-CHOICES: dict[str, Sequence[str]] = {
-    "structure": STRUCTURES,
-    "hand": HANDS,
-    "sheer": SHEERNESS,
-    "print_kind": PRINT_KINDS,
-    "direction": DIRECTIONS,
-    "scale": scale_words(trade_tables()),
-    "season": SEASONS,
-    "sort": SORTS,
-}
+FILTERED = {name: name for name in ("structure", "hand", "sheer", "print_kind")} | {"direction": "print_direction"}
+
+
+def filter_choices(tables: Tables) -> dict[str, Sequence[str]]:
+    """Filter → the words that can be chosen."""
+    words: dict[str, Sequence[str]] = {name: tables.properties[prop].words for name, prop in FILTERED.items()}
+    return {**words, "scale": scale_words(tables), "season": SEASONS, "sort": SORTS}
+
+
 LABELS = {
     "structure": "structure", "hand": "handle", "sheer": "see-through", "print_kind": "print", "direction": "direction",
     "scale": "print size", "season": "season", "sort": "sorted", "weight_from": "weight from", "weight_to": "weight to",
@@ -88,31 +86,31 @@ def _colour(text: str, name: str) -> tuple[int, int, int]:
     return read_hex(word, name)
 
 
-def _fibre(text: str, name: str) -> str:
-    found = trade_tables().fibres.find(text)
-    if found is None:
-        raise UnknownChoice(name, text, trade_tables().fibres.by_alias, "fibre")
-    return found.name
+def _fibre(text: str, name: str, tables: Tables) -> str:
+    fibre = tables.fibres.find(text)
+    if fibre is None:
+        raise UnknownChoice(name, text, tables.fibres.by_alias, "fibre")
+    return fibre.name
 
 
-READERS: dict[str, Callable[[str, str], Any]] = {
-    "weight_from": read_weight_gsm,
-    "weight_to": read_weight_gsm,
-    "stretch_from": read_percent,
-    "width_from": read_width_cm,
-    "stock_from": lambda text, name: read_length_cm(text, name, "m") / 100,
-    "price_to": lambda text, name: float(read_price(text, name)[0]),
-    "near": _colour,
+READERS: dict[str, Callable[[str, str, Tables], Any]] = {
+    "weight_from": lambda text, name, _: read_weight_gsm(text, name),
+    "weight_to": lambda text, name, _: read_weight_gsm(text, name),
+    "stretch_from": lambda text, name, _: read_percent(text, name),
+    "width_from": lambda text, name, _: read_width_cm(text, name),
+    "stock_from": lambda text, name, _: read_length_cm(text, name, "m") / 100,
+    "price_to": lambda text, name, _: float(read_price(text, name)[0]),
+    "near": lambda text, name, _: _colour(text, name),
     "fibre": _fibre,
-    "new_since": _date,
+    "new_since": lambda text, name, _: _date(text, name),
 }
 
 
-def read_filter(given: Mapping[str, str]) -> tuple[ShelfFilter, list[FieldFault]]:
+def read_filter(given: Mapping[str, str], tables: Tables) -> tuple[ShelfFilter, list[FieldFault]]:
     """The filter in an address, and what in it could not be read; the rest of it still narrows."""
     faults: list[FieldFault] = []
     words: dict[str, str] = {}
-    for name, choices in CHOICES.items():
+    for name, choices in filter_choices(tables).items():
         if text := given.get(name, ""):
             if text in choices:
                 words[name] = text
@@ -122,9 +120,9 @@ def read_filter(given: Mapping[str, str]) -> tuple[ShelfFilter, list[FieldFault]
     for name, reader in READERS.items():
         if text := given.get(name, "").strip():
             try:
-                read[name] = reader(text, LABELS[name])
+                read[name] = reader(text, LABELS[name], tables)
             except FieldFault as fault:
                 faults.append(fault)
     page = given.get("page", "1")
-    number = int(page) if page.isdigit() and len(page) < 7 else 1
+    number = int(page) if page.isdecimal() and page.isascii() and len(page) < 7 else 1
     return ShelfFilter(given.get("q", "")[:200], words, needs="needs" in given, page=number, **read), faults

@@ -11,26 +11,12 @@ from nematex.core.judging.judge import NAMES
 from nematex.core.judging.matrix import Matrix, matrix
 from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Wish
+from nematex.tables import properties
 from nematex.usecases.judging.whole_matrix import ready, whole
 from nematex.usecases.shop import Shop
 from nematex.usecases.state import State
 
 Counts = npt.NDArray[np.int32]
-# Which check a property decides.
-CHECK_OF = {
-    "fibres": "fibre",
-    "structure": "stretch",
-    "weight_gsm": "weight",
-    "thickness_mm": "weight",
-    "bending_length_cm": "drape",
-    "drape_coefficient_pct": "drape",
-    "hand": "drape",
-    "stretch_cross_pct": "stretch",
-    "stretch_length_pct": "stretch",
-    "recovery_pct": "stretch",
-    "width_cm": "width",
-    "width_full_cm": "width",
-}
 
 
 @dataclass(frozen=True)
@@ -42,8 +28,8 @@ class Stakes:
 
     def on(self, name: str, place: int, known: bool) -> int:
         """Pairings that hang on a property: unproven by it, or resting on a value that is doubted."""
-        check = CHECK_OF.get(name)
-        if check is None:
+        check = properties()[name].check if name in properties() else ""
+        if not check:
             return 0
         return int(self.possible[place] if known else self.unproven[check][place])
 

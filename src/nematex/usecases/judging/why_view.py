@@ -16,7 +16,6 @@ from nematex.core.tables import Tables
 from nematex.store.judging.rule_fixes import rule_fixes, set_rule, unset_rule
 from nematex.store.pattern.patterns import save_patterns
 from nematex.store.records import PatternRecord, RuleFix
-from nematex.tables import trade_tables
 from nematex.usecases.pattern.drawer import Drawer
 from nematex.usecases.shop import Shop
 from nematex.usecases.state import State
@@ -43,13 +42,13 @@ class WaitingFix:
     waits: bool
 
 
-def edges_of(drawer: Drawer, record: PatternRecord, wish: Wish) -> dict[str, list[EdgeRow]]:
+def edges_of(drawer: Drawer, record: PatternRecord, wish: Wish, as_shipped: Tables) -> dict[str, list[EdgeRow]]:
     """Check → its edges, each with the number behind it."""
     rows: dict[str, list[EdgeRow]] = {}
     for edge in why(drawer.demand(record, wish), drawer.tables):
         at = edge.origin.table, edge.origin.row, edge.origin.field
         rule = shipped(drawer.tables, *at) if at[0] else None
-        rows.setdefault(edge.check, []).append(EdgeRow(edge, rule, shipped(trade_tables(), *at) if at[0] else None))
+        rows.setdefault(edge.check, []).append(EdgeRow(edge, rule, shipped(as_shipped, *at) if at[0] else None))
     return rows
 
 
@@ -89,7 +88,7 @@ def set_edge(shop: Shop, state: State, record: PatternRecord, wish: Wish, given:
     if scope not in SCOPES:
         raise UnknownChoice("scope", scope, SCOPES, "scope")
     name, side = given.get("window", ""), given.get("side", "")
-    rows = [row for found in edges_of(state.drawer, record, wish).values() for row in found]
+    rows = [row for found in edges_of(state.drawer, record, wish, shop.as_shipped).values() for row in found]
     row = next((each for each in rows if (each.edge.window, each.edge.side) == (name, side)), None)
     if row is None:
         raise FieldFault("window", name, "is no edge of this pattern any more; look at the page again")
@@ -112,13 +111,13 @@ def _check_order(rows: list[EdgeRow], row: EdgeRow, value: float) -> None:
 
 def _set_rule(shop: Shop, state: State, row: EdgeRow, value: float, reason: str, by: str) -> int | None:
     origin = row.edge.origin
-    was = shipped(trade_tables(), origin.table, origin.row, origin.field)
+    was = shipped(shop.as_shipped, origin.table, origin.row, origin.field)
     if was is None:
         raise FieldFault("scope", "rule", "cannot be used here: the number is the envelope's own, not a rule's")
     with shop.database.work() as work:
         known = [Correction(each.place, each.row, each.field, each.value) for each in rule_fixes(work)]
     new = Correction(origin.table, origin.row, origin.field, value)
-    tables = corrected(trade_tables(), [*known, new])  # raises where it would turn a range about
+    tables = corrected(shop.as_shipped, [*known, new])  # raises where it would turn a range about
     moved = _moved(state, tables)
     with shop.database.work() as work:
         set_rule(work, RuleFix(origin.table, origin.row, origin.field, value, was, reason, by))
@@ -169,6 +168,6 @@ def rules_set(shop: Shop) -> list[RuleFix]:
 def drop_rule(shop: Shop, fix_id: int) -> None:
     """Back to the number that ships; raises FieldFault where another number set here would then turn a range about."""
     left = [Correction(each.place, each.row, each.field, each.value) for each in rules_set(shop) if each.id != fix_id]
-    corrected(trade_tables(), left)
+    corrected(shop.as_shipped, left)
     with shop.database.work() as work:
         unset_rule(work, fix_id)

@@ -13,7 +13,7 @@ from nematex.usecases.state import State
 
 def save_pattern(shop: Shop, state: State, values: Mapping[str, str], old: PatternRecord | None) -> int:
     """Save what the form says; returns the pattern's number. Raises FieldFault."""
-    record = record_from_form(dict(values), old, {each.code.casefold() for each in state.drawer.records})
+    record = record_from_form(values, old, {each.code.casefold() for each in state.drawer.records}, state.tables)
     with shop.database.work() as work:
         save_patterns(work, [record])
         return id_of_code(work, record.code)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Mapping
 from typing import Any
 
 from pydantic import ValidationError
@@ -11,8 +12,8 @@ from nematex.core.errors import FieldFault
 from nematex.core.pattern.facts import FITS, USES, Size
 from nematex.core.pattern.paste import Draft, read_paste
 from nematex.core.quantity.reader import read_length_cm
+from nematex.core.tables import Tables
 from nematex.store.records import PatternRecord
-from nematex.tables import trade_tables
 from nematex.usecases.exchange import flat_pattern, pattern_record
 
 TEXTS = (
@@ -92,13 +93,13 @@ def draft_values(draft: Draft, typed: dict[str, str]) -> dict[str, str]:
     return {name: typed.get(name) or found.get(name, "") for name in {*found, *typed}}
 
 
-def paste_into(typed: dict[str, str]) -> tuple[dict[str, str], Draft]:
+def paste_into(typed: dict[str, str], tables: Tables) -> tuple[dict[str, str], Draft]:
     """The form with the pasted envelope read into it, and the draft with where each line went."""
-    draft = read_paste(typed.get("envelope", ""), trade_tables())
+    draft = read_paste(typed.get("envelope", ""), tables)
     return draft_values(draft, typed), draft
 
 
-def _sizes(text: str) -> list[dict[str, Any]]:
+def _sizes(text: str, tables: Tables) -> list[dict[str, Any]]:
     """The size table: a heading and one line for each size, as the form writes it or as a spreadsheet is pasted."""
     bands: list[tuple[str, list[str]]] = [("", [])]
     head = ""
@@ -113,7 +114,7 @@ def _sizes(text: str) -> list[dict[str, Any]]:
     for band, lines in bands:
         if not lines:
             continue
-        draft = read_paste("\n".join(lines), trade_tables())
+        draft = read_paste("\n".join(lines), tables)
         bad = next((line for line in draft.lines if line.fault or (line.text.strip() and not line.field)), None)
         if bad:
             rule = bad.fault or "is no row of the size table; write “size | bust | waist | hip” and a line for each size"
@@ -204,7 +205,7 @@ def _options(text: str) -> list[dict[str, Any]]:
     return options
 
 
-def record_from_form(values: dict[str, str], old: PatternRecord | None, codes: set[str]) -> PatternRecord:
+def record_from_form(values: Mapping[str, str], old: PatternRecord | None, codes: set[str], tables: Tables) -> PatternRecord:
     """The pattern typed; raises FieldFault naming field, value and choices."""
     row: dict[str, Any] = {name: values.get(name, "") for name in TEXTS}
     for name, label in (("code", "Code"), ("name", "Name")):
@@ -224,14 +225,14 @@ def record_from_form(values: dict[str, str], old: PatternRecord | None, codes: s
                 raise FieldFault(label, text, "is not a number") from None
     row["details"] = _split(values.get("details", ""))
     row["parts"], row["options"] = _parts(values.get("parts", "")), _options(values.get("options", ""))
-    row["requirements"], row["sizes"] = _requirements(values.get("requirements", "")), _sizes(values.get("sizes", ""))
+    row["requirements"], row["sizes"] = _requirements(values.get("requirements", "")), _sizes(values.get("sizes", ""), tables)
     row["lined"], row["nightwear"] = bool(values.get("lined")), bool(values.get("nightwear"))
     row["for"] = values.get("for") or "adult"
     if old:  # what the shop has corrected stays, whatever is done to the text
         kept = flat_pattern(old)
         row |= {name: kept[name] for name in ("edge_fixes", "reading_fixes")}
     try:
-        return pattern_record(row)
+        return pattern_record(row, tables)
     except ValidationError as fault:
         first = fault.errors(include_url=False)[0]
         raise FieldFault(".".join(str(step) for step in first["loc"]), str(first["input"])[:60], first["msg"].lower()) from None

@@ -18,7 +18,6 @@ from nematex.store.cloth import readings as reading_store
 from nematex.store.database import Work
 from nematex.store.records import ClothRecord, Photo, ReadingRecord
 from nematex.tables import properties
-from nematex.usecases.cloth.lists.headings import PRINT_KINDS
 from nematex.usecases.cloth.readings import keep_readings
 from nematex.usecases.photo.file import kept_copy, open_photo
 from nematex.usecases.photo.interpretation import swatch_json
@@ -29,7 +28,7 @@ LENGTHS = {
     "repeat_length_cm": "print_repeat_length_cm",
     "repeat_width_cm": "print_repeat_width_cm",
 }
-WORDS = {"kind": ("print_kind", PRINT_KINDS), "direction": ("print_direction", DIRECTIONS)}
+WORDS = {"kind": ("print_kind", properties()["print_kind"].words), "direction": ("print_direction", DIRECTIONS)}
 NOT_SURE = "not sure"
 SURE = 0.85  # from here on "sure"; from what is reported at all on, "fairly sure"
 INSTRUMENT = "swatch photo"

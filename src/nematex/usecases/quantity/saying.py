@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from decimal import Decimal
 from functools import lru_cache
@@ -11,7 +12,8 @@ from nematex.core.cloth.fibres import FibreContent
 from nematex.core.colour.difference import nearest_name, read_hex
 from nematex.core.quantity.said import Units
 from nematex.core.quantity.units import CM_PER_INCH, CM_PER_YARD, oz_yd2_from_gsm, say_length, say_weight, say_width
-from nematex.tables import colour_names, trade_tables
+from nematex.core.tables import Tables
+from nematex.tables import colour_names
 
 SIGNS = {"GBP": "£", "EUR": "€", "USD": "$"}
 OTHER_WORDS = {
@@ -26,6 +28,7 @@ OTHER_WORDS = {
 class Voice:
     """How this shop speaks: which units and which vocabulary lead."""
 
+    tables: Tables
     metric_first: bool = True
     british: bool = True
 
@@ -35,8 +38,8 @@ class Voice:
         return Units.METRIC if self.metric_first else Units.IMPERIAL
 
     @classmethod
-    def of(cls, settings: dict[str, str]) -> Voice:
-        return cls(settings.get("units", "metric") == "metric", settings.get("words", "viscose") == "viscose")
+    def of(cls, settings: Mapping[str, str], tables: Tables) -> Voice:
+        return cls(tables, settings.get("units", "metric") == "metric", settings.get("words", "viscose") == "viscose")
 
     def weight(self, gsm: float) -> str:
         return say_weight(gsm, self.metric_first)
@@ -89,7 +92,7 @@ class Voice:
 
     def fibre_notes(self, content: FibreContent | None) -> list[str]:
         """What its fibres are known for: 'viscose (rayon): weak when wet and shrinks'."""
-        known = trade_tables().fibres.by_name
+        known = self.tables.fibres.by_name
         return [f"{self.fibre(name)}: {known[name].note}" for name in (content.shares if content else ()) if known[name].note]
 
     def facts(self, cloth: Cloth) -> list[str]:
@@ -98,9 +101,10 @@ class Voice:
         how = cloth.weight.known.word
         parts.append(f"{self.weight_range(cloth.weight.low, cloth.weight.high)}, {how}")
         parts.append(f"{self.width(cloth.width.best)} wide, {cloth.width.known.word}")
-        if cloth.stretch_cross.best >= 8:
+        if cloth.stretch_cross.best >= self.tables.judging.fibre.comfort_stretch_pct.low:
             parts.append(f"stretches about {cloth.stretch_cross.best:.0f} % across, {cloth.stretch_cross.known.word}")
-        parts.append(f"{hand_word(cloth.bend.best)} handle (bends at {cloth.bend.best:.1f} cm, {cloth.bend.known.word})")
+        word = hand_word(cloth.bend.best, self.tables)
+        parts.append(f"{word} handle (bends at {cloth.bend.best:.1f} cm, {cloth.bend.known.word})")
         return parts
 
 
@@ -110,9 +114,9 @@ def _span(low: float, high: float, places: int = 0) -> str:
     return one if one == other else f"{one}–{other}"
 
 
-def hand_word(bend_cm: float) -> str:
+def hand_word(bend_cm: float, tables: Tables) -> str:
     """The hand word for a bending length in cm: a range that holds it, of two the one whose middle is nearer."""
-    hands = trade_tables().cloth_hands.values()
+    hands = tables.cloth_hands.values()
     return min(
         hands,
         key=lambda hand: (not hand.bend_cm.low <= bend_cm <= hand.bend_cm.high, abs(hand.bend_cm.middle - bend_cm)),

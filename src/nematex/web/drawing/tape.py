@@ -14,7 +14,7 @@ from nematex.core.judging.judge import CheckAnswer
 from nematex.core.judging.verdict import Window
 from nematex.core.quantity.estimate import Estimate, Known
 from nematex.core.quantity.kinds import Quantity
-from nematex.tables import trade_tables
+from nematex.core.tables import Tables
 
 SPANS = {
     "fibre": (0, 100, 10, 50, "% that breathes"),
@@ -64,17 +64,17 @@ class Strip:
     label: str
 
 
-def _estimate(check: str, cloth: Cloth) -> Estimate | None:
+def _estimate(check: str, cloth: Cloth, tables: Tables) -> Estimate | None:
     if check == "fibre":
-        return _breathing(cloth)
+        return _breathing(cloth, tables)
     return {"weight": cloth.weight, "drape": cloth.bend, "stretch": cloth.stretch_cross, "width": cloth.width}[check]
 
 
-def _breathing(cloth: Cloth) -> Estimate | None:
+def _breathing(cloth: Cloth, tables: Tables) -> Estimate | None:
     """Share of natural and regenerated fibre in %, where the label tells it."""
     if not (cloth.fibres and cloth.fibres.shares):
         return None
-    names = trade_tables().fibres.by_name
+    names = tables.fibres.by_name
     share = 100 * sum(part for name, part in cloth.fibres.shares.items() if names[name].kind in BREATHING)
     return Estimate(share, share, share, Known.STATED)
 
@@ -82,11 +82,12 @@ def _breathing(cloth: Cloth) -> Estimate | None:
 def strip(check: str, answer: CheckAnswer, cloth: Cloth, look: str) -> Strip:
     """The strip of one check of one pairing."""
     low, high, _, _, unit = SPANS[check]
+    tables = answer.decided.tables
 
     def at(value: float) -> float:
         return round(min(max((value - low) / (high - low), 0.0), 1.0) * 100, 2)
 
-    estimate, window = _estimate(check, cloth), answer.window
+    estimate, window = _estimate(check, cloth, tables), answer.window
     # A check's window may speak of another quantity (thickness, stretch along): then only the list's own is drawn.
     band = (at(max(window.low, low)), at(min(window.high, high))) if window and _same_quantity(check, window) else None
     bar = None
@@ -97,7 +98,7 @@ def strip(check: str, answer: CheckAnswer, cloth: Cloth, look: str) -> Strip:
             left, right = max(middle - LEAST_BAR / 2, 0), min(middle + LEAST_BAR / 2, 100)
         bar = (round(left, 2), round(right, 2))
     target = (
-        window.target(trade_tables().judging.look[look if check == "drape" else "balanced"].share)
+        window.target(tables.judging.look[look if check == "drape" else "balanced"].share)
         if window and check in ("drape", "weight")
         else None
     )

@@ -13,9 +13,9 @@ from nematex.core.judging.pairing import Pairing, pair
 from nematex.core.pattern.facts import Pattern, Wish
 from nematex.core.quantity.estimate import Known
 from nematex.store.records import ClothRecord, PatternRecord
-from nematex.tables import trade_tables
 from nematex.usecases.cloth.bench.measures import MEASURES
 from nematex.web.drawing.garment import HALVES
+from nematex.web.rooms.common import now
 
 room = Blueprint("parts", __name__)
 PATTERN = Pattern("Sample skirt", "skirt", "woven", "Lightweight wovens with drape: challis, lawn, crepe.", details=("tiers",))
@@ -28,7 +28,7 @@ FACTS = (
 
 
 def _pairing(facts: ClothFacts) -> Pairing:
-    tables = trade_tables()
+    tables = now().tables
     return pair(known_cloth(facts, tables), demand(PATTERN, Wish(), tables), tables)
 
 
@@ -60,5 +60,5 @@ def parts() -> str:
         garments=garments,
         known=Known,
         measures=MEASURES.values(),
-        hands={hand.word: hand for hand in trade_tables().cloth_hands.values()}.values(),
+        hands={hand.word: hand for hand in now().tables.cloth_hands.values()}.values(),
     )

@@ -35,8 +35,9 @@ from nematex.core.photo.swatch import REPORTED
 from nematex.core.quantity.estimate import Known, Range
 from nematex.core.quantity.reader import to_number
 from nematex.core.quantity.units import gsm_from_oz_yd2, oz_yd2_from_gsm
+from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord, ReadingRecord
-from nematex.tables import properties, trade_tables
+from nematex.tables import properties
 from nematex.usecases.cloth.bench.measures import TONES, Field, Measure, Method
 
 
@@ -62,8 +63,10 @@ def _numbers(values: Mapping[str, str], box: Field) -> list[float]:
 class _Sheet:
     """The inputs of one measurement, read as they are asked for, and what has come out so far."""
 
-    def __init__(self, measure: Measure, method: Method, values: Mapping[str, str], cloth: Cloth, who: str) -> None:
-        self.method, self.values, self.cloth, self.who = method, values, cloth, who
+    def __init__(
+        self, measure: Measure, method: Method, values: Mapping[str, str], cloth: Cloth, who: str, tables: Tables
+    ) -> None:
+        self.method, self.values, self.cloth, self.who, self.tables = method, values, cloth, who, tables
         self.measure, self.out = measure, Outcome()
         self.boxes = {each.name: each for each in method.fields}
 
@@ -114,7 +117,7 @@ class _Sheet:
 
     def checked(self, name: str, value: float) -> float:
         """The number, with a doubt where such cloth commonly is otherwise; FieldFault where it cannot be right at all."""
-        usual, label = usual_range(name, self.cloth), properties()[name].label
+        usual, label = usual_range(name, self.cloth, self.tables), properties()[name].label
         said = doubt(name, value, usual) if usual else None
         try:
             number = properties()[name].checked(value)
@@ -277,26 +280,33 @@ def _shrink(sheet: _Sheet) -> None:
             sheet.keep(name, percent, Known.MEASURED)
 
 
-def _words(sheet: _Sheet) -> None:
+def _as_typed(sheet: _Sheet) -> None:
+    """Each box is a property: its word or its number is the reading."""
+    alone = len(sheet.method.fields) == 1
     for box in sheet.method.fields:
-        word = sheet.word(box.name, len(sheet.method.fields) == 1)
-        if word:
+        if box.choices and (word := sheet.word(box.name, alone)):
             sheet.say(f"{box.label}: {word}.")
             sheet.keep(box.name, word, Known.JUDGED)
+        elif not box.choices and (numbers := sheet.series(box.name, alone)):
+            sheet.say(_mean(box.label, numbers, box.unit))
+            sheet.keep(box.name, repeats(numbers).mean, Known.MEASURED, numbers)
     if not sheet.out.readings:
         raise FieldFault("choice", "", "is missing; choose at least one word")
 
 
+# What needs reckoning; any other measurement is kept as it is typed.
 WORKED_OUT: dict[str, Callable[[_Sheet], None]] = {
-    "weight": _weight, "ramp": _ramp, "disc": _disc, "hand": _words, "stretch": _stretch, "sheer": _sheer,
-    "thickness": _thickness, "width": _width, "shrink": _shrink, "sewing": _words,
+    "weight": _weight, "ramp": _ramp, "disc": _disc, "stretch": _stretch, "sheer": _sheer,
+    "thickness": _thickness, "width": _width, "shrink": _shrink,
 }  # fmt: skip
 
 
-def work_out(measure: Measure, method: Method, values: Mapping[str, str], cloth: Cloth, record: ClothRecord) -> Outcome:
+def work_out(
+    measure: Measure, method: Method, values: Mapping[str, str], cloth: Cloth, record: ClothRecord, tables: Tables
+) -> Outcome:
     """What was typed as readings; raises FieldFault naming the box."""
-    sheet = _Sheet(measure, method, values, cloth, values.get("by", "").strip()[:60] or "the shop")
-    WORKED_OUT[measure.name](sheet)
+    sheet = _Sheet(measure, method, values, cloth, values.get("by", "").strip()[:60] or "the shop", tables)
+    WORKED_OUT.get(measure.name, _as_typed)(sheet)
     out = sheet.out
     _rigidity(out, record)
     out.readings = [replace(each, cloth_id=record.id) for each in out.readings]
@@ -311,13 +321,13 @@ def _rigidity(out: Outcome, record: ClothRecord) -> None:
         out.lines.append(f"Flexural rigidity with {gsm:.0f} g/m²: {mg:.0f} mg·cm ({un:.1f} µN·m).")
 
 
-def usual_range(name: str, cloth: Cloth) -> Range | None:
+def usual_range(name: str, cloth: Cloth, tables: Tables) -> Range | None:
     """What is usual for this kind of cloth."""
     kind = cloth.type
     if name == "width_cm":
         return Range(0.8 * cloth.width.best, 1.25 * cloth.width.best)
     if kind is None or kind.structure != cloth.structure:
-        span = trade_tables().judging.any[cloth.structure]
+        span = tables.judging.any[cloth.structure]
         ranges = {"weight_gsm": span.weight_gsm, "bending_length_cm": span.bend_cm}
         return ranges.get(name)
     return {"weight_gsm": kind.weight_gsm, "bending_length_cm": kind.bend_cm}.get(name)

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from nematex.core.cloth.facts import SHEERNESS
 from nematex.core.errors import UnknownChoice
-from nematex.usecases.cloth.lists.headings import CREASES, FRAYS, HANDS, PRESSES
+from nematex.tables import properties
 
 
 @dataclass(frozen=True)
@@ -50,6 +49,10 @@ class Measure:
         return found
 
 
+def _words(name: str) -> tuple[str, ...]:
+    return properties()[name].words
+
+
 TONES = (
     ("on_black", "Cloth over black"),
     ("on_white", "Cloth over white"),
@@ -86,7 +89,7 @@ MEASURES = {
                    "Draw round the shadow, cut it out and weigh it, or count squares."),
         )),
         Measure("hand", "Handle, by touch", ("hand",), (
-            Method("hand", "By the reference card", (Field("hand", "It feels", choices=HANDS),), "hand",
+            Method("hand", "By the reference card", (Field("hand", "It feels", choices=_words("hand")),), "hand",
                    "Push 8 cm, a hand's width, over the edge of the table and compare with the card."),
         )),
         Measure("stretch", "Stretch and recovery", ("stretch_cross_pct", "stretch_length_pct", "recovery_pct"), (
@@ -102,7 +105,7 @@ MEASURES = {
                    "The cloth over the left half, the bare card in the right half of both pictures; same light, same exposure."),
             Method("tones", "Four tones from a light table", tuple(Field(name, label) for name, label in TONES), "light table",
                    "Linear tones of one picture; any scale."),
-            Method("card", "By the show-through card", (Field("sheer", "What shows through", choices=SHEERNESS),), "card",
+            Method("card", "By the show-through card", (Field("sheer", "What shows through", choices=_words("sheer")),), "card",
                    "Lay one layer over the printed card: bars not seen, dark bar seen, all bars seen, print read through it."),
         )),
         Measure("thickness", "Thickness", ("thickness_mm",), (
@@ -120,9 +123,9 @@ MEASURES = {
                    "Mark a square with thread, wash and dry as the garment will be, let it lie for an hour."),
         )),
         Measure("sewing", "Fray, creasing, pressing", ("fray", "crease", "press"), (
-            Method("eye", "By eye", (Field("fray", "A raw edge rubbed ten times frays", choices=FRAYS),
-                   Field("crease", "Held in the fist for a minute it creases", choices=CREASES),
-                   Field("press", "It takes a press", choices=PRESSES)), "eye",
+            Method("eye", "By eye", (Field("fray", "A raw edge rubbed ten times frays", choices=_words("fray")),
+                   Field("crease", "Held in the fist for a minute it creases", choices=_words("crease")),
+                   Field("press", "It takes a press", choices=_words("press"))), "eye",
                    "Rub a raw edge between two fingers; the iron on the lowest heat that works, a press cloth between."),
         )),
     )

@@ -4,17 +4,19 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any
 
 from nematex.core.cloth.columns import columns
 from nematex.core.cloth.estimates import known_cloth
-from nematex.core.cloth.facts import HOW_KNOWN
 from nematex.core.judging.matrix import matrix
 from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Wish
 from nematex.core.quantity.estimate import Known
 from nematex.store.records import ClothRecord, PatternRecord, ReadingRecord
+from nematex.tables import readable
+from nematex.usecases.cloth.readings import how_known
+from nematex.usecases.cloth.values import value_of, with_values
 from nematex.usecases.pattern.drawer import Drawer
 
 
@@ -38,18 +40,16 @@ class Moves:
 
 def with_readings(record: ClothRecord, readings: Sequence[ReadingRecord]) -> ClothRecord:
     """The cloth as it would be with these readings, where they would be in force."""
-    facts: dict[str, Any] = {}
+    values: dict[str, Any] = {}
     known = dict(record.facts.known)
-    for each in readings:
-        if each.property not in HOW_KNOWN:
+    for reading in readings:
+        held = value_of(record, readable()[reading.property])
+        how = how_known(reading.property, record.facts.known)
+        if held not in (None, "", ()) and Known.from_word(reading.known) < Known.from_word(how):
             continue
-        held = getattr(record.facts, each.property)
-        how = record.facts.known.get(each.property) or HOW_KNOWN[each.property].word
-        if held is not None and Known.from_word(each.known) < Known.from_word(how):
-            continue
-        facts[each.property] = each.word if each.number is None else each.number
-        known[each.property] = each.known
-    return replace(record, facts=replace(record.facts, **facts, known=known))
+        values[reading.property] = reading.word if reading.number is None else reading.number
+        known[reading.property] = reading.known
+    return with_values(record, {**values, "known": known})
 
 
 def moves(drawer: Drawer, record: ClothRecord, readings: Sequence[ReadingRecord]) -> Moves:

@@ -2,16 +2,13 @@
 
 from __future__ import annotations
 
-import csv
 import re
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Mapping
 from datetime import date
-from functools import cache
-from importlib.resources import files
 from typing import Any
 
-from nematex.core.cloth.facts import DIRECTIONS, SHEERNESS, STRUCTURES
+from nematex.core.cloth.facts import STRUCTURES
+from nematex.core.cloth.properties import Property
 from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.quantity.reader import (
     read_bending_length_cm,
@@ -25,44 +22,9 @@ from nematex.core.quantity.reader import (
     to_number,
 )
 from nematex.core.quantity.units import CM_PER_YARD
+from nematex.tables import properties
 from nematex.usecases.cloth.colourways import read_bolts, read_colourways
 from nematex.usecases.cloth.lists.csv_text import SheetText
-
-PRINT_KINDS = ("solid", "stripe", "check", "motif", "border")
-LONGEST = {
-    "code": 80,
-    "name": 120,
-    "cloth": 120,
-    "fibres": 300,
-    "supplier": 120,
-    "currency": 3,
-    "notes": 2000,
-    "weave": 60,
-    "season": 80,
-    "vat": 40,
-    "placement": 120,
-}
-FRAYS = ("hardly", "some", "freely")
-CREASES = ("hardly", "some", "deeply")
-PRESSES = ("badly", "fairly", "well")
-HANDS = ("fluid", "soft", "moderate", "crisp", "stiff")
-
-
-@dataclass(frozen=True, slots=True)
-class ImportField:
-    """A field that a column can mean."""
-
-    name: str
-    kind: str
-    names: tuple[str, ...]
-    label: str
-
-
-@cache
-def import_fields() -> dict[str, ImportField]:
-    text = files("nematex.data").joinpath("import_columns.csv").read_text(encoding="utf-8")
-    rows = csv.DictReader(text.splitlines())
-    return {row["field"]: ImportField(row["field"], row["kind"], tuple(row["names"].split("|")), row["label"]) for row in rows}
 
 
 def _plain(text: str) -> str:
@@ -72,8 +34,7 @@ def _plain(text: str) -> str:
 
 def guess_mapping(header: list[str]) -> dict[int, str]:
     """Column number → field, by the many names a heading goes by; each field is taken once."""
-    fields = import_fields()
-    exact = {name: field.name for field in fields.values() for name in (_plain(field.name), *map(_plain, field.names))}
+    exact = {name: prop.name for prop in properties().values() for name in map(_plain, (prop.name, *prop.headings))}
     mapping: dict[int, str] = {}
     for exactly in (True, False):
         for at, heading in enumerate(header):
@@ -112,7 +73,7 @@ def _bare_unit(heading: str, kind: str) -> Any:
     return CM_PER_YARD if yards else 100.0
 
 
-def _choice(choices: tuple[str, ...], kind: str) -> Callable[[str, str], str]:
+def _choice(choices: Iterable[str], kind: str) -> Callable[[str, str], str]:
     def read(text: str, field: str) -> str:
         word = " ".join(text.casefold().replace("_", " ").split())
         for choice in choices:
@@ -128,10 +89,9 @@ def _structure(text: str, field: str) -> str:
     return _choice(STRUCTURES, "structure")("knit" if word in ("knit", "knitt", "jersey") else word, field)
 
 
-def _text(text: str, field: str, name: str) -> str:
-    limit = LONGEST.get(name, 300)
-    if len(text) > limit:
-        raise FieldFault(field, f"{text[:30]}…", f"is {len(text)} letters long; at most {limit} are kept")
+def _text(text: str, field: str, longest: int) -> str:
+    if len(text) > longest:
+        raise FieldFault(field, f"{text[:30]}…", f"is {len(text)} letters long; at most {longest} are kept")
     return text
 
 
@@ -152,7 +112,7 @@ def column_units(sheet: SheetText, mapping: Mapping[int, str]) -> dict[int, Any]
     """Column → unit of its bare numbers: from its heading, else from its largest bare number."""
     units: dict[int, Any] = {}
     for at, name in mapping.items():
-        kind = import_fields()[name].kind
+        kind = properties()[name].kind
         units[at] = _bare_unit(sheet.header[at], kind)
         if units[at] is None and kind in METRIC_ABOVE:
             bare = [float(row[at].replace(",", ".")) for _, row in sheet.rows if re.fullmatch(r"\d+(?:[.,]\d+)?", row[at])]
@@ -161,33 +121,31 @@ def column_units(sheet: SheetText, mapping: Mapping[int, str]) -> dict[int, Any]
     return units
 
 
-def read_cell(text: str, heading: str, field: ImportField, bare: Any = None) -> Any:
+Reader = Callable[[str, str, Property, Any], Any]  # cell, heading, property, unit of a bare number → value
+
+# How a cell of each kind is read: the one place for a new kind of property.
+READERS: dict[str, Reader] = {
+    "weight": lambda cell, heading, _, bare: read_weight_gsm(cell, heading, bare),
+    "width": lambda cell, heading, _, bare: read_width_cm(cell, heading, bare),
+    "length": lambda cell, heading, _, bare: read_length_cm(cell, heading, bare or "cm"),
+    "bend": lambda cell, heading, *_: read_bending_length_cm(cell, heading),
+    "stretch": lambda cell, heading, *_: read_stretch_pct(cell, heading),
+    "percent": lambda cell, heading, *_: read_percent(cell, heading),
+    "number": lambda cell, heading, prop, _: to_number(cell.casefold().removesuffix(prop.unit).strip(), heading),
+    "price": lambda cell, heading, _, bare: read_price(cell, heading, bare),
+    "stock": lambda cell, heading, _, bare: read_length_cm(cell, heading, "yd" if bare == CM_PER_YARD else "m") / 100,
+    "yes": lambda cell, heading, *_: read_yes(cell, heading),
+    "structure": lambda cell, heading, *_: _structure(cell, heading),
+    "choice": lambda cell, heading, prop, _: _choice(prop.words, f"word for {prop.label}")(cell, heading),
+    "date": lambda cell, heading, *_: _date(cell, heading),
+    "colourways": lambda cell, heading, *_: read_colourways(cell, heading),
+    "bolts": lambda cell, heading, *_: read_bolts(cell, heading),
+    "text": lambda cell, heading, prop, _: _text(cell.removeprefix("'"), heading, prop.longest),
+}
+
+
+def read_cell(text: str, heading: str, prop: Property, bare: Any = None) -> Any:
     """One cell as a value; `bare` is the unit of a number without one; raises FieldFault."""
     if re.match(r"[=@]|[+-](?![\d.,])", text):
         raise FieldFault(heading, text[:40], "looks like a spreadsheet formula; put its value instead")
-    bare = bare or _bare_unit(heading, field.kind)
-    readers: dict[str, Callable[[str], Any]] = {
-        "weight": lambda cell: read_weight_gsm(cell, heading, bare),
-        "width": lambda cell: read_width_cm(cell, heading, bare),
-        "length": lambda cell: read_length_cm(cell, heading, bare or "cm"),
-        "bend": lambda cell: read_bending_length_cm(cell, heading),
-        "stretch": lambda cell: read_stretch_pct(cell, heading),
-        "percent": lambda cell: read_percent(cell, heading),
-        "number": lambda cell: to_number(cell.casefold().removesuffix("mm").strip(), heading),
-        "price": lambda cell: read_price(cell, heading, bare),
-        "stock": lambda cell: read_length_cm(cell, heading, "yd" if bare == CM_PER_YARD else "m") / 100,
-        "yes": lambda cell: read_yes(cell, heading),
-        "structure": lambda cell: _structure(cell, heading),
-        "hand": lambda cell: _choice(HANDS, "handle")(cell, heading),
-        "sheer": lambda cell: _choice(SHEERNESS, "level of see-through")(cell, heading),
-        "direction": lambda cell: _choice(DIRECTIONS, "print direction")(cell, heading),
-        "kind": lambda cell: _choice(PRINT_KINDS, "kind of print")(cell, heading),
-        "fray": lambda cell: _choice(FRAYS, "word for fraying")(cell, heading),
-        "crease": lambda cell: _choice(CREASES, "word for creasing")(cell, heading),
-        "press": lambda cell: _choice(PRESSES, "word for pressing")(cell, heading),
-        "date": lambda cell: _date(cell, heading),
-        "colourways": lambda cell: read_colourways(cell, heading),
-        "bolts": lambda cell: read_bolts(cell, heading),
-        "text": lambda cell: _text(cell.removeprefix("'"), heading, field.name),
-    }
-    return readers[field.kind](text)
+    return READERS[prop.kind](text, heading, prop, bare or _bare_unit(heading, prop.kind))

@@ -12,13 +12,15 @@ from nematex.store.cloth import uploads
 from nematex.store.cloth.cloths import cloth_values
 from nematex.store.pattern import patterns as pattern_store
 from nematex.store.records import ClothRecord, PatternRecord, ReadingRecord, Upload
+from nematex.tables import properties
 from nematex.usecases.cloth.lists.csv_text import MAX_BYTES, SheetText
-from nematex.usecases.cloth.lists.headings import guess_mapping, import_fields
+from nematex.usecases.cloth.lists.headings import guess_mapping
 from nematex.usecases.cloth.lists.price_list import ReadRow, RowFault, bad_rows_csv, merge, read_rows
 from nematex.usecases.cloth.lists.undo import plain
 from nematex.usecases.cloth.lists.xlsx_text import check_archive, is_archive
 from nematex.usecases.cloth.precedence import respected
 from nematex.usecases.cloth.readings import keep_cloths
+from nematex.usecases.cloth.shelf import Shelf
 from nematex.usecases.exchange import flat_cloth, read_patterns, sheet_from_file
 from nematex.usecases.shop import Shop
 
@@ -88,7 +90,7 @@ def _change(row: int, old: ClothRecord | None, new: ClothRecord, columns: set[st
     merged, said = respected(old, merged, dict(new.facts.known), source)
     before, after = flat_cloth(old), flat_cloth(merged)
     moved = tuple(
-        (import_fields()[name].label, str(before[name] or "–"), str(after[name] or "–"))
+        (properties()[name].label, str(before[name] or "–"), str(after[name] or "–"))
         for name in before
         if not _same(before[name], after[name])
     )
@@ -106,7 +108,7 @@ def _mapping(kept: Upload, sheet: SheetText, headings: dict[str, str]) -> tuple[
         return guessed, False
     taken = set(known.values())
     rest = {at: name for at, name in guessed.items() if at not in known and name not in taken}
-    return {at: name for at, name in {**rest, **known}.items() if name in import_fields()}, True
+    return {at: name for at, name in {**rest, **known}.items() if name in properties()}, True
 
 
 def preview(shop: Shop, upload_id: int, progress: Progress | None = None) -> Preview | None:
@@ -120,18 +122,18 @@ def preview(shop: Shop, upload_id: int, progress: Progress | None = None) -> Pre
     key = (upload_id, str(kept.mapping), str(headings), shelf.version)
     found = shop.previews.get(key)
     if found is None:
-        found = _preview(kept, shelf.records, headings, progress or (lambda done, total: None))
+        found = _preview(kept, shelf, headings, progress or (lambda done, total: None))
         shop.remember_preview(key, found)
     return replace(found, upload=kept)
 
 
-def _preview(kept: Upload, on_shelf: list[ClothRecord], headings: dict[str, str], progress: Progress) -> Preview:
+def _preview(kept: Upload, shelf: Shelf, headings: dict[str, str], progress: Progress) -> Preview:
     sheet = sheet_from_file(kept.content, kept.filename)
     progress(len(sheet.rows) // 3, len(sheet.rows))
     mapping, remembered = _mapping(kept, sheet, headings)
-    rows = read_rows(sheet, mapping, kept.supplier)
+    rows = read_rows(sheet, mapping, shelf.tables, kept.supplier)
     progress(len(sheet.rows) * 2 // 3, len(sheet.rows))
-    by_code = {record.code.casefold(): record for record in on_shelf}
+    by_code = {record.code.casefold(): record for record in shelf.records}
     columns = set(mapping.values()) | ({"supplier"} if kept.supplier else set())
     changes = [
         _change(row.row, by_code.get(row.record.code.casefold()), row.record, columns, kept.filename)
@@ -142,7 +144,7 @@ def _preview(kept: Upload, on_shelf: list[ClothRecord], headings: dict[str, str]
     broken = {cell.casefold() for row in rows if row.faults for cell in row.cells}  # a row with faults is not gone
     gone = [
         record
-        for record in on_shelf
+        for record in shelf.records
         if kept.supplier and record.supplier == kept.supplier and record.code.casefold() not in listed | broken
     ]
     faults = [fault for row in rows for fault in row.faults]
@@ -159,10 +161,10 @@ def choose_columns(shop: Shop, upload_id: int, chosen: dict[int, str]) -> None:
     """Keep a corrected mapping; raises FieldFault if a field is taken twice."""
     taken: dict[str, int] = {}
     for at, name in chosen.items():
-        if name not in import_fields():
-            raise UnknownChoice("column", name, import_fields(), "field")
+        if name not in properties():
+            raise UnknownChoice("column", name, properties(), "field")
         if name in taken:
-            label = import_fields()[name].label
+            label = properties()[name].label
             raise FieldFault("columns", label, f"is chosen for column {taken[name] + 1} and column {at + 1}; choose it once")
         taken[name] = at
     with shop.database.work() as work:
@@ -226,8 +228,9 @@ def _with_corrections(record: PatternRecord, old: Pattern | None) -> PatternReco
 
 def import_patterns(shop: Shop, filename: str, content: bytes) -> tuple[int, list[RowFault]]:
     """Save the good patterns of a file; returns how many, and the faults of the others."""
-    records, faults = read_patterns(content, filename)
-    known = {record.code.casefold(): record.facts for record in shop.now().drawer.records}
+    state = shop.now()
+    records, faults = read_patterns(content, filename, state.tables)
+    known = {record.code.casefold(): record.facts for record in state.drawer.records}
     records = [_with_corrections(record, known.get(record.code.casefold())) for record in records]
     if records:
         with shop.database.work() as work:

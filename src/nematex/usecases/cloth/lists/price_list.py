@@ -7,23 +7,24 @@ import io
 import json
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass, fields, replace
+from dataclasses import dataclass, replace
 from typing import Any
 
 from pydantic import ValidationError
 
 from nematex.core.cloth.estimates import known_cloth
+from nematex.core.cloth.properties import Home, Property
 from nematex.core.errors import FieldFault
+from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord
-from nematex.tables import trade_tables
+from nematex.tables import properties
 from nematex.usecases.assess.pairing import cloth_facts
 from nematex.usecases.assess.schema import ClothIn
 from nematex.usecases.cloth.lists.csv_text import SheetText
-from nematex.usecases.cloth.lists.headings import column_units, import_fields, read_cell
+from nematex.usecases.cloth.lists.headings import column_units, read_cell
+from nematex.usecases.cloth.values import value_of, with_values
 
 SAYS_ACROSS = re.compile(r"across|cross|width|weft", re.IGNORECASE)  # a bare "stretch" does not say its direction
-# What the shop knows of a cloth beside its facts: the fields of a record that a column can fill.
-SHOP_FIELDS = tuple(each.name for each in fields(ClothRecord) if each.name not in ("id", "code", "facts", "photo_id"))
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,7 +52,7 @@ def _values(
 ) -> tuple[dict[str, Any], list[RowFault]]:
     values: dict[str, Any] = {}
     faults = []
-    fields = import_fields()
+    fields = properties()
     for at, name in mapping.items():
         text = cells[at] if at < len(cells) else ""
         if not text or text.casefold() in ("n/a", "na", "-", "tbc", "?"):
@@ -69,32 +70,29 @@ def _colours(text: str) -> tuple[str, ...]:
     return tuple(word.casefold() for word in re.findall(r"#[0-9a-fA-F]{6}\b", text))
 
 
-def make_record(values: dict[str, Any], supplier: str = "") -> ClothRecord:
+def make_record(values: dict[str, Any], tables: Tables, supplier: str = "") -> ClothRecord:
     """A cloth record from read values; raises FieldFault or pydantic's ValidationError."""
-    printed = {
-        name.removeprefix("print_"): value
-        for name, value in values.items()
-        if name.startswith("print_") and name != "print_kind"
-    }
-    facts = {name: value for name, value in values.items() if name in ClothIn.model_fields and name != "print"}
+    of = {home: {name: value for name, value in values.items() if properties()[name].home is home} for home in Home}
+    facts, printed = of[Home.FACTS], {name.removeprefix("print_"): value for name, value in of[Home.PRINT].items()}
     if isinstance(facts.get("known"), str):
         facts["known"] = json.loads(facts["known"] or "{}")
     checked = cloth_facts(ClothIn.model_validate({**facts, "print": printed or None}))
-    known_cloth(checked, trade_tables())  # so that a cloth nobody can place is refused here and not on a page
-    price, currency = values.get("price_per_m") or (None, "")
-    sale, sale_currency = values.get("sale_price_per_m") or (None, "")
-    shop = {name: values[name] for name in SHOP_FIELDS if values.get(name) is not None}
+    known_cloth(checked, tables)  # so that a cloth nobody can place is refused here and not on a page
+    shop = {name: value for name, value in of[Home.SHOP].items() if value is not None}
+    for name, prop in properties().items():
+        if name in shop and prop.reading == "number":
+            prop.checked(shop[name])
+    price, currency = shop.pop("price_per_m", None) or (None, "")
+    sale, sale_currency = shop.pop("sale_price_per_m", None) or (None, "")
     shop |= {"price_per_m": price, "sale_price_per_m": sale, "supplier": values.get("supplier") or supplier}
-    record = ClothRecord(
-        code=values["code"],
-        facts=checked,
-        **{
-            **shop,
-            "currency": (values.get("currency") or currency or sale_currency).upper(),
-            "colours": _colours(values.get("colours") or ""),
-        },
-    )
-    return counted(record)
+    shop |= {"currency": (values.get("currency") or currency or sale_currency).upper()}
+    shop |= {"colours": _colours(values.get("colours") or "")}
+    more = {name: _checked(properties()[name], value) for name, value in of[Home.MORE].items() if value is not None}
+    return counted(ClothRecord(facts=checked, more=more, **shop))
+
+
+def _checked(prop: Property, value: Any) -> Any:
+    return prop.checked(value) if prop.reading == "number" else value
 
 
 def counted(record: ClothRecord) -> ClothRecord:
@@ -105,11 +103,11 @@ def counted(record: ClothRecord) -> ClothRecord:
     return replace(record, stock_m=round(sum(lengths), 3)) if lengths else record
 
 
-def read_rows(sheet: SheetText, mapping: Mapping[int, str], supplier: str = "") -> list[ReadRow]:
+def read_rows(sheet: SheetText, mapping: Mapping[int, str], tables: Tables, supplier: str = "") -> list[ReadRow]:
     """Every row as a cloth or as faults; one bad row never stops the list."""
     seen: dict[str, int] = {}
     units = column_units(sheet, mapping)
-    return [_read_row(number, cells, sheet, mapping, units, seen, supplier) for number, cells in sheet.rows]
+    return [_read_row(number, cells, sheet, mapping, units, seen, tables, supplier) for number, cells in sheet.rows]
 
 
 def _read_row(
@@ -119,6 +117,7 @@ def _read_row(
     mapping: Mapping[int, str],
     units: Mapping[int, Any],
     seen: dict[str, int],
+    tables: Tables,
     supplier: str,
 ) -> ReadRow:
     by_field = {name: sheet.header[at] for at, name in mapping.items()}
@@ -142,7 +141,7 @@ def _read_row(
     if not faults:
         seen[code.casefold()] = number
         try:
-            record = make_record(values, supplier)
+            record = make_record(values, tables, supplier)
         except ValidationError as fault:
             for error in fault.errors(include_url=False):
                 add(str(error["loc"][0] if error["loc"] else "row"), error["input"], error["msg"].lower())
@@ -172,22 +171,15 @@ def safe_cell(cell: str) -> str:
 
 
 def merge(old: ClothRecord | None, new: ClothRecord, columns: set[str]) -> ClothRecord:
-    """What a list leaves out stays as it was: only the fields of mapped columns are replaced."""
+    """What a list leaves out stays as it was: only the fields of mapped columns that say something are replaced."""
     if old is None:
         return new
-    facts = {name: getattr(new.facts, name) for name in ClothIn.model_fields if name in columns and name != "print"}
-    printed = {
-        name.removeprefix("print_"): getattr(new.facts.print, name.removeprefix("print_"))
-        for name in columns
-        if name.startswith("print_") and name != "print_kind"
-    }
-    shop = {name: getattr(new, name) for name in SHOP_FIELDS if name in columns and getattr(new, name) not in (None, "", ())}
+    said = {name: value for name in columns if (value := value_of(new, properties()[name])) not in (None, "", ())}
+    said.pop("code", None)
     if "price_per_m" in columns and new.currency:
-        shop["currency"] = new.currency
+        said["currency"] = new.currency
     if "stretch_cross_pct" in columns and new.facts.stretch_cross_pct is not None:
-        shop["stretch_unsaid"] = new.stretch_unsaid
+        said["stretch_unsaid"] = new.stretch_unsaid
     if {"bolts", "colourways"} & columns and new.stock_m is not None:
-        shop["stock_m"] = new.stock_m
-    facts = {name: value for name, value in facts.items() if value is not None and value != ""}
-    printed = {name: value for name, value in printed.items() if value is not None}
-    return replace(old, facts=replace(old.facts, print=replace(old.facts.print, **printed), **facts), **shop)
+        said["stock_m"] = new.stock_m
+    return with_values(old, said)

@@ -20,7 +20,6 @@ from nematex.usecases.cloth.bench.simulated import photographed, simulated_bench
 from nematex.usecases.cloth.browse import browse_cloths
 from nematex.usecases.cloth.quality import worth_first
 from nematex.usecases.cloth.shelf_filter import ShelfFilter
-from nematex.usecases.cloth.stakes import CHECK_OF
 from nematex.usecases.cloth.worth import worth_measuring
 from nematex.usecases.photo.at_the_bench import read_photos
 from nematex.usecases.photo.swatch import photo_by_id
@@ -77,7 +76,7 @@ def _page(
         simulated=_can_be_simulated(record, facts, measure, method),
         properties=properties(),
         held=acts.readings_in_force(shop(), record.id),
-        decides=CHECK_OF,
+        decides={name for name, prop in properties().items() if prop.check},
         hands={hand.word: hand for hand in now().tables.cloth_hands.values()}.values(),
     )
 
@@ -110,7 +109,7 @@ def act(cloth_id: int, name: str) -> Reply | str | tuple[str, int]:
             sent, scale = photographed(bench, found, method)
             values |= scale | taken(bench, found, method, values)
         values |= read_photos(shop(), record, found, method, sent, values)
-        outcome = work_out(found, method, values, facts, record)
+        outcome = work_out(found, method, values, facts, record, now().tables)
     except FieldFault as fault:
         return _page(record, facts, found, method, values, fault=fault), 400
     if values.get("act") != "keep":

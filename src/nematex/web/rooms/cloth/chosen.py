@@ -9,8 +9,8 @@ from nematex.core.cloth.estimates import Cloth
 from nematex.core.errors import FieldFault
 from nematex.store.records import ClothRecord
 from nematex.usecases.cloth.browse import found_cloths
-from nematex.usecases.cloth.bulk import BULK_FIELDS, apply_bulk, bulk_changes
-from nematex.usecases.cloth.form import CHOICES
+from nematex.usecases.cloth.bulk import apply_bulk, bulk_changes, bulk_fields
+from nematex.usecases.cloth.form import choices_of
 from nematex.usecases.cloth.shelf_filter import read_filter
 from nematex.web.rooms.common import now, numbers, shop
 
@@ -37,7 +37,7 @@ def _to_change() -> list[ClothRecord]:
     """The ticked ones, or all that fit the filter."""
     if request.values.get("all"):
         shelf = now().shelf
-        chosen, faults = read_filter(request.values)
+        chosen, faults = read_filter(request.values, now().tables)
         if faults:
             raise faults[0]
         return [shelf.records[at] for at in found_cloths(shelf, chosen)]
@@ -53,7 +53,7 @@ def together() -> Response | str | tuple[str, int]:
     changes, fault = None, None
     try:
         if field:
-            changes = bulk_changes(records, field, text)
+            changes = bulk_changes(records, field, text, now().tables)
         if changes is not None and request.method == "POST":
             apply_bulk(shop(), changes, request.values.get("by", "").strip()[:60] or "the shop")
             return redirect(url_for("shelf.cloths"))
@@ -62,8 +62,8 @@ def together() -> Response | str | tuple[str, int]:
     page = render_template(
         "cloth/together.html",
         records=records,
-        fields=BULK_FIELDS,
-        choices=CHOICES,
+        fields=bulk_fields(),
+        choices_of=choices_of,
         field=field,
         text=text,
         changes=changes,

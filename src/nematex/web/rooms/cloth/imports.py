@@ -7,7 +7,7 @@ from werkzeug.wrappers import Response
 
 from nematex.core.errors import FieldFault
 from nematex.store.records import Upload
-from nematex.usecases.cloth.lists.headings import import_fields
+from nematex.tables import properties
 from nematex.usecases.cloth.lists.importing import bad_rows, choose_columns, latest_lists, preview, send
 from nematex.usecases.cloth.lists.job import job_state, start_applying, start_reading
 from nematex.usecases.cloth.lists.undo import undo
@@ -74,7 +74,7 @@ def _look(upload_id: int, fault: FieldFault | None = None) -> str:
     if kept.state == "failed":
         return _form(FieldFault("file", kept.filename, kept.message), kept.supplier)
     found = preview(shop(), upload_id) or abort(404)
-    return render_template("cloth/lists/preview.html", found=found, fields=import_fields(), fault=fault, shown=SHOWN)
+    return render_template("cloth/lists/preview.html", found=found, fields=properties(), fault=fault, shown=SHOWN)
 
 
 @room.get("/<int:upload_id>")

@@ -8,13 +8,12 @@ from werkzeug.wrappers import Response
 from nematex.core.cloth.readings import in_force
 from nematex.core.errors import FieldFault
 from nematex.store.records import ClothRecord
-from nematex.tables import colour_names, properties
+from nematex.tables import colour_names, readable
 from nematex.usecases.cloth import acts
 from nematex.usecases.cloth.browse import browse_cloths, found_cloths
-from nematex.usecases.cloth.form import CHOICES, FIELDS, cloth_names, form_values
+from nematex.usecases.cloth.form import choices_of, cloth_names, form_groups, form_values
 from nematex.usecases.cloth.quality import lacks_of_cloth
-from nematex.usecases.cloth.shelf_filter import CHOICES as FILTER_CHOICES
-from nematex.usecases.cloth.shelf_filter import LABELS, read_filter
+from nematex.usecases.cloth.shelf_filter import LABELS, filter_choices, read_filter
 from nematex.usecases.exchange import cloths_csv, cloths_json, cloths_xlsx
 from nematex.usecases.judging.ranking import Filters, rank_patterns, read_wish
 from nematex.web.rooms.common import download, find_cloth, now, shop
@@ -25,7 +24,7 @@ XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 @room.get("")
 def cloths() -> str:
-    chosen, faults = read_filter(request.args)
+    chosen, faults = read_filter(request.args, now().tables)
     return render_template(
         "cloth/list.html",
         found=browse_cloths(now().shelf, chosen),
@@ -33,7 +32,7 @@ def cloths() -> str:
         faults=faults,
         given=request.args,
         saved=acts.saved_filters(shop()),
-        choices=FILTER_CHOICES,
+        choices=filter_choices(now().tables),
         labels=LABELS,
         colour_words=[each.name for each in colour_names()],
     )
@@ -61,7 +60,7 @@ def cloth(cloth_id: int) -> str:
         record=record,
         cloth=facts,
         best=rank_patterns(shop(), now(), record, facts, read_wish({}), Filters()),
-        properties=properties(),
+        properties=readable(),
         readings={name: (in_force(found), found) for name, found in readings.items()},
         lacks=lacks_of_cloth(shop(), now(), cloth_id),
         beside=request.args.get("beside", "ruler"),
@@ -72,11 +71,11 @@ def _form(values: dict[str, str], record_id: int | None, fault: FieldFault | Non
     return render_template(
         "cloth/form.html",
         values=values,
-        fields=FIELDS,
-        choices=CHOICES,
+        groups=form_groups(),
+        choices_of=choices_of,
         fault=fault,
         record_id=record_id,
-        cloth_names=cloth_names(),
+        cloth_names=cloth_names(now().tables),
     )
 
 
@@ -111,7 +110,7 @@ def remove(cloth_id: int) -> Response:
 def _asked_for() -> list[ClothRecord]:
     """The cloths of the filter in the address; all of them without one."""
     shelf = now().shelf
-    chosen, faults = read_filter(request.args)
+    chosen, faults = read_filter(request.args, now().tables)
     if faults:
         raise faults[0]
     return [shelf.records[at] for at in found_cloths(shelf, chosen)]

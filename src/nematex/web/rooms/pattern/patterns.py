@@ -62,7 +62,7 @@ def save(pattern_id: int | None = None) -> Response | tuple[str, int]:
     old = find_pattern(pattern_id) if pattern_id else None
     values = {name: text.strip() for name, text in request.form.items()}
     if values.get("act") == "read":
-        values, draft = paste_into(values)
+        values, draft = paste_into(values, now().tables)
         return _form(values, pattern_id, None, draft), 200
     try:
         kept = save_pattern(shop(), now(), values, old)

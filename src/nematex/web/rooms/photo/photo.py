@@ -10,7 +10,7 @@ from werkzeug.wrappers import Response
 from nematex.core.cloth.facts import DIRECTIONS
 from nematex.core.errors import FieldFault
 from nematex.store.records import ClothRecord, Photo
-from nematex.usecases.cloth.lists.headings import PRINT_KINDS
+from nematex.tables import properties
 from nematex.usecases.photo.made_up import made_up_photo
 from nematex.usecases.photo.swatch import answers, confirmed, keep_photo, put_in_force, swatch_photo, swatch_photos
 from nematex.web.rooms.common import find_cloth, shop
@@ -62,7 +62,7 @@ def _look(record: ClothRecord, photo: Photo, values: dict[str, str] | None = Non
         said=said,
         values=values or offered | {"by": session.get("by", "")},
         fault=fault,
-        kinds=PRINT_KINDS,
+        kinds=properties()["print_kind"].words,
         directions=DIRECTIONS,
     )
 
