@@ -73,7 +73,7 @@ def test_linings_are_offered_only_where_the_list_asks_for_them(demo: Shop) -> No
 def test_both_directions_agree(demo: Shop) -> None:
     shelf = demo.now().shelf
     at = shelf.place[next(record.id for record in shelf.records if record.code == "OW-202")]
-    for row in rank_patterns(demo, demo.now(), shelf.records[at], shelf.cloths[at], Wish(), Filters()).rows:
+    for row in rank_patterns(demo, demo.now(), shelf.records[at], Wish(), Filters()).rows:
         back = rank_cloths(demo, demo.now(), row.pattern_record, Wish(), Filters(q="Oyster Bed", set_aside=True)).rows[0]
         assert (back.verdict, back.amount) == (row.verdict, row.amount)
 
@@ -82,7 +82,7 @@ def test_both_schools_are_always_shown(demo: Shop) -> None:
     shelf, drawer = demo.now().shelf, demo.now().drawer
     pattern = next(record for record in drawer.records if record.code == "TP-21")
     poplin = next(cloth for cloth in shelf.cloths if cloth.name == "Thrift viscose lawn")
-    assert {school: verdict.word for school, verdict in both_schools(demo.now(), pattern, poplin, Wish()).items()} == {
+    assert {school: verdict.word for school, verdict in both_schools(demo, demo.now(), pattern, poplin, Wish()).items()} == {
         "list": "with care",
         "hand": "suits",
     }

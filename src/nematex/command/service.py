@@ -7,6 +7,7 @@ import json
 import os
 import secrets
 import signal
+import socket
 import subprocess
 import sys
 import time
@@ -44,8 +45,14 @@ def _keep(**changes: Any) -> None:
     fresh.replace(path)
 
 
+def _web_pids(state: dict[str, Any]) -> list[int]:
+    """The web processes that run, the first one first."""
+    pids = state.get("web_pids") or [state.get("web_pid")]
+    return [pid for pid in pids if runs(pid, "nematex.command serve")]
+
+
 def _web_runs(state: dict[str, Any]) -> bool:
-    return runs(state.get("web_pid"), "nematex.command serve")
+    return bool(_web_pids(state))
 
 
 def _database_runs(state: dict[str, Any]) -> bool:
@@ -100,6 +107,14 @@ def _prepare(url: str, demo: bool) -> None:
     database.close()
 
 
+def processes() -> int:
+    """How many web processes share the port: NEMATEX_PROCESSES, else one for each core up to two."""
+    given = os.environ.get("NEMATEX_PROCESSES", "")
+    return (
+        min(max(int(given), 1), 16) if given.isdecimal() and given.isascii() and len(given) < 4 else min(2, os.cpu_count() or 1)
+    )
+
+
 def start(port: int | None, demo: bool) -> int:
     """Bring both up; a second call finds them running."""
     state = _state()
@@ -110,8 +125,9 @@ def start(port: int | None, demo: bool) -> int:
     if _web_runs(state) and _healthy(state["web_port"]):
         print(f"Nematex is running: http://127.0.0.1:{state['web_port']}/")
         return 0
-    if _web_runs(state):
-        os.kill(state["web_pid"], signal.SIGKILL)
+    for pid in _web_pids(state):
+        os.kill(pid, signal.SIGKILL)
+    if _web_pids(state):
         time.sleep(0.2)
     _prepare(url, demo)
     wanted = port or state.get("web_port") or DEFAULT_PORT
@@ -120,18 +136,21 @@ def start(port: int | None, demo: bool) -> int:
         print(f"nematex: --port: {port} is taken; choose another, or leave it out for a free one.", file=sys.stderr)
         return 2
     with open(home() / "web.log", "ab") as log:
-        web = subprocess.Popen(
-            [sys.executable, "-m", "nematex.command", "serve", "--port", str(chosen)],
-            env={**os.environ, "DATABASE_URL": url},
-            stdout=log,
-            stderr=log,
-            stdin=subprocess.DEVNULL,
-            start_new_session=True,
-        )
-    _keep(web_pid=web.pid, web_port=chosen)
+        webs = [
+            subprocess.Popen(
+                [sys.executable, "-m", "nematex.command", "serve", "--port", str(chosen)],
+                env={**os.environ, "DATABASE_URL": url},
+                stdout=log,
+                stderr=log,
+                stdin=subprocess.DEVNULL,
+                start_new_session=True,
+            )
+            for _ in range(processes())
+        ]
+    _keep(web_pid=webs[0].pid, web_pids=[web.pid for web in webs], web_port=chosen)
     until = time.monotonic() + WEB_SECONDS
     while not _healthy(chosen):
-        if web.poll() is not None or time.monotonic() > until:
+        if any(web.poll() is not None for web in webs) or time.monotonic() > until:
             print(f"nematex: the web server did not start; see {home() / 'web.log'}", file=sys.stderr)
             return 1
         time.sleep(0.1)
@@ -149,13 +168,11 @@ def _end(pid: int) -> None:
 def stop() -> int:
     """End the web server, then the database."""
     state = _state()
-    for name, running, pid in (
-        ("web server", _web_runs(state), state.get("web_pid")),
-        ("database", _database_runs(state), state.get("database_pid")),
-    ):
-        if running and pid:
+    database = [state["database_pid"]] if _database_runs(state) else []
+    for name, pids in (("web server", _web_pids(state)), ("database", database)):
+        for pid in pids:
             _end(pid)
-        print(f"{name}: {'stopped' if running else 'was not running'}")
+        print(f"{name}: {'stopped' if pids else 'was not running'}")
     return 0
 
 
@@ -179,8 +196,13 @@ def serve(port: int) -> int:
     from nematex.store.database import Database
     from nematex.web.app import create_app
 
+    # Each process opens the port for itself, and the system shares the connections out among them.
+    listening = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
+    listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEPORT, 1)
+    listening.bind(("127.0.0.1", port))
     app = create_app(Database(os.environ["DATABASE_URL"]), session_key())
-    waitress.serve(app, host="127.0.0.1", port=port, threads=6, max_request_body_size=64 * 2**20, ident=None)
+    waitress.serve(app, sockets=[listening], threads=6, max_request_body_size=64 * 2**20, ident=None)
     return 0
 
 

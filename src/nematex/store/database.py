@@ -47,6 +47,22 @@ class Database:
             session.connection(execution_options={"isolation_level": "REPEATABLE READ"})
             yield session
 
+    @contextmanager
+    def lock(self, name: str) -> Iterator[bool]:
+        """Hold a name that one process at a time may hold; whether it was free. It falls free when its holder dies."""
+        with self.engine.connect() as connection:
+            taken = connection.execute(text("select get_lock(:name, 0)"), {"name": name}).scalar() == 1
+            try:
+                yield taken
+            finally:
+                if taken:
+                    connection.execute(text("select release_lock(:name)"), {"name": name})
+
+    def is_locked(self, name: str) -> bool:
+        """Whether some process holds this name."""
+        with self.engine.connect() as connection:
+            return connection.execute(text("select is_used_lock(:name)"), {"name": name}).scalar() is not None
+
     def migrate(self, revision: str = "head") -> None:
         """Bring the tables up to a revision, the newest if none is named; raises SchemaFault for a newer program's."""
         config = Config()

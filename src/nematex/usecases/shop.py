@@ -23,7 +23,7 @@ from nematex.usecases.memory import Memory
 from nematex.usecases.pattern.drawer import Drawer
 from nematex.usecases.state import State
 
-PREVIEWS = 3
+PREVIEWS, JUDGEMENTS = 3, 600
 LARGE = 1000  # cloths
 MANY = 2000  # cloths changed at once are read as a whole shelf: that is quicker than fitting them in
 
@@ -34,6 +34,7 @@ class Shop:
     def __init__(self, database: Database) -> None:
         self.database = database
         self.memory = Memory()
+        self.judgements = Memory(JUDGEMENTS)  # of one cloth each; they are heavier than what is said of them
         self.previews: dict[object, Any] = {}  # the last few price lists as they were understood
         self._lock = threading.Lock()
         self._state: State | None = None

@@ -55,6 +55,7 @@ def create_app(database: Database, key: str) -> Flask:
         bias=bias_bending_length_cm,
         query=words.query,
         reach=words.reach,
+        remembered=words.remembered,
     )
     app.jinja_env.filters.update(
         hand_word=words.hand_word,

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
 from urllib.parse import urlencode
 
 from flask import request
@@ -11,7 +12,7 @@ from markupsafe import Markup
 from nematex.core.cloth import print_scale
 from nematex.store.records import PatternRecord
 from nematex.usecases.quantity import saying
-from nematex.web.rooms.common import now
+from nematex.web.rooms.common import now, shop
 
 
 def query(only: list[str] | None = None, **changes: object) -> str:
@@ -58,3 +59,8 @@ def scale_word(size_cm: float) -> str:
 def hand_word(bend_cm: float) -> str:
     """How a cloth handles, in a word."""
     return saying.hand_word(bend_cm, now().tables)
+
+
+def remembered(what: str, of: object, draw: Callable[..., Markup], *more: object) -> Markup:
+    """A drawing of something that does not change, drawn once and kept while the thing itself is the same."""
+    return shop().memory.of((what, id(of), more), (of,), lambda: draw(of, *more))

@@ -90,12 +90,15 @@ def compare(column: Column, window: Window, shares: Shares) -> Compared:
     slack = 1e-9  # so that a value on the edge is inside in spite of floating point
     low, high = window.low - slack, window.high + slack
     inside = share_inside(column, low, high)
+    suits = inside >= np.where(column.firm, 1.0, shares.suits - slack)
+    margin = np.minimum(column.best - window.low, window.high - column.best)
+    if suits.all():
+        return Compared(np.zeros(len(inside), dtype=np.int8), margin)
     tolerated = share_inside(column, low - window.tolerance_low, high + window.tolerance_high)
     # For a number "inside" is 0 or 1; where it is not, being tolerated at all is with care.
     verdict = np.full(len(inside), Verdict.UNPROVEN, dtype=np.int8)
     least = np.where(column.firm, 0.0, shares.against + slack)
     verdict[tolerated <= least] = Verdict.AGAINST
     verdict[tolerated >= np.where(column.firm, slack, shares.care - slack)] = Verdict.WITH_CARE
-    verdict[inside >= np.where(column.firm, 1.0, shares.suits - slack)] = Verdict.SUITS
-    margin = np.minimum(column.best - window.low, window.high - column.best)
+    verdict[suits] = Verdict.SUITS
     return Compared(verdict, margin)

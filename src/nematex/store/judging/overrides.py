@@ -28,12 +28,14 @@ FIELDS = (
 
 def hand_verdicts(work: Work, cloth_id: int | None = None, pattern_id: int | None = None) -> list[HandVerdict]:
     """Of one cloth, one pattern, one pairing, or all; the latest first."""
-    query = select(HandVerdictRow).order_by(HandVerdictRow.set_at.desc(), HandVerdictRow.id.desc())
+    query = select(*(getattr(HandVerdictRow, name) for name in FIELDS)).order_by(
+        HandVerdictRow.set_at.desc(), HandVerdictRow.id.desc()
+    )
     if cloth_id is not None:
         query = query.where(HandVerdictRow.cloth_id == cloth_id)
     if pattern_id is not None:
         query = query.where(HandVerdictRow.pattern_id == pattern_id)
-    return [HandVerdict(**{name: getattr(row, name) for name in FIELDS}) for row in work.scalars(query)]
+    return [HandVerdict(**row._mapping) for row in work.execute(query)]
 
 
 def add_hand_verdict(work: Work, said: HandVerdict) -> None:

@@ -12,7 +12,7 @@ from nematex.core.judging.matrix import Matrix, matrix
 from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Wish
 from nematex.tables import properties
-from nematex.usecases.judging.whole_matrix import ready, whole
+from nematex.usecases.judging.whole_matrix import at_hand, ready, whole
 from nematex.usecases.shop import Shop
 from nematex.usecases.state import State
 
@@ -48,11 +48,14 @@ def stakes(shop: Shop, state: State) -> Stakes | None:
 
 
 def stakes_of(shop: Shop, state: State, place: int) -> Stakes:
-    """Of one cloth alone: every pattern is held against it."""
+    """Of one cloth alone."""
+    one = np.array([place], dtype=np.intp)
+    judged = at_hand(shop, state)
+    if judged:
+        return _stakes(judged.taken(np.arange(len(state.drawer.records)), one))
     cloth = state.shelf.cloths[place]
 
     def work_out() -> Stakes:
-        one = state.shelf.columns.take(np.array([place], dtype=np.intp))
-        return _stakes(matrix(one, state.drawer.demands(Wish()), state.tables, threads=1))
+        return _stakes(matrix(state.shelf.columns.take(one), state.drawer.demands(Wish()), state.tables, threads=1))
 
     return shop.memory.of(("stakes", id(cloth)), (cloth, state.drawer, state.tables), work_out)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from functools import partial
 
 import numpy as np
 import numpy.typing as npt
@@ -16,7 +15,7 @@ from nematex.core.cloth.facts import STRUCTURES
 from nematex.core.errors import UnknownChoice
 from nematex.core.judging.demand import Demand
 from nematex.core.judging.judge import NAMES, CheckAnswer, Judgement, judge
-from nematex.core.judging.pairing import Pairing, pair
+from nematex.core.judging.pairing import Pairing, explain
 from nematex.core.judging.saying.aloud import sentence
 from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import LOOKS, SCHOOLS, Wish
@@ -24,6 +23,7 @@ from nematex.core.quantity.arrays import Mask
 from nematex.core.quantity.said import Units
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.cloth.shelf import Shelf
+from nematex.usecases.judging.whole_matrix import at_hand
 from nematex.usecases.shop import Shop
 from nematex.usecases.state import State
 
@@ -159,56 +159,75 @@ def _kept(shelf: Shelf, pattern: PatternRecord, judged: Judgement, filters: Filt
     return keep
 
 
-def _page(total: int, asked: int) -> tuple[int, int]:
+def _page(total: int, asked: int, rows: int = PAGE) -> tuple[int, int]:
     """The page asked for, kept within the pages there are, and how many there are."""
-    pages = max(1, -(-total // PAGE))
+    pages = max(1, -(-total // rows))
     return min(max(asked, 1), pages), pages
 
 
-def rank_patterns(shop: Shop, state: State, record: ClothRecord, cloth: Cloth, wish: Wish, filters: Filters) -> Ranking:
-    """The drawer against one cloth, best first."""
-    drawer, tables, units = state.drawer, state.tables, state.voice.units
-    one: list[ClothColumns] = []  # made when the first pattern has to be judged anew
+def _judged(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, wish: Wish) -> Judgement:
+    """One cloth against one pattern; remembered while neither changes."""
+    asked = state.drawer.demand(pattern, wish)
 
-    def judged(pattern: PatternRecord, own: Wish) -> Judgement:
-        if not one:
-            one.append(columns([cloth], tables))
-        return judge(one[0], drawer.demand(pattern, own), tables)
+    def work_out() -> Judgement:
+        return judge(shop.memory.of(("column", id(cloth)), (cloth, state.tables), one), asked, state.tables)
 
-    def verdict(pattern: PatternRecord, own: Wish) -> tuple[Verdict, float]:
-        found = judged(pattern, own)
-        return Verdict(int(found.verdict[0])), float(found.score[0])
+    def one() -> ClothColumns:
+        return columns([cloth], state.tables)
 
-    found = []
-    for pattern in drawer.holding(filters.q):
-        own = fitting_wish(pattern, wish)
-        rests_on = (cloth, pattern, tables)
-        key = ("verdict", record.id, pattern.id, own)
-        found.append((pattern, own, *shop.memory.of(key, rests_on, partial(verdict, pattern, own))))
-    counts = _counts(np.array([verdict for _, _, verdict, _ in found], dtype=np.int8))
-    if filters.verdict:
-        found = [each for each in found if each[2].word == filters.verdict]
-    found.sort(key=lambda each: -each[3])
-    page, pages = _page(len(found), filters.page)
+    return shop.judgements.of((pattern.id, id(cloth), wish), (cloth, asked, state.tables), work_out)
+
+
+def _verdicts(shop: Shop, state: State, found: list[tuple[PatternRecord, Wish]], cloth_id: int) -> list[tuple[Verdict, float]]:
+    """Verdict and score of each: out of the whole matrix where it holds them, else judged one by one."""
+    place = state.shelf.place[cloth_id]
+    matrix = at_hand(shop, state) if all(own == Wish() for _, own in found) else None
+    if matrix:
+        lines = [state.drawer.place[pattern.id] for pattern, _ in found]
+        return [(Verdict(int(matrix.verdict[line, place])), float(matrix.score[line, place])) for line in lines]
+    cloth = state.shelf.cloths[place]
+    judged = [_judged(shop, state, pattern, cloth, own) for pattern, own in found]
+    return [(Verdict(int(one.verdict[0])), float(one.score[0])) for one in judged]
+
+
+def rank_patterns(shop: Shop, state: State, record: ClothRecord, wish: Wish, filters: Filters, rows: int = PAGE) -> Ranking:
+    """The drawer against one cloth, best first; so many rows to a page."""
+    tables, units = state.tables, state.voice.units
+    cloth = state.shelf.cloths[state.shelf.place[record.id]]
+    fitting = [(pattern, fitting_wish(pattern, wish)) for pattern in state.drawer.holding(filters.q)]
+    verdicts = _verdicts(shop, state, fitting, record.id)
+    counts = _counts(np.array([verdict for verdict, _ in verdicts], dtype=np.int8))
+    ranked = [
+        (pattern, own, score)
+        for (pattern, own), (verdict, score) in zip(fitting, verdicts, strict=True)
+        if not filters.verdict or verdict.word == filters.verdict
+    ]
+    ranked.sort(key=lambda each: -each[2])
+    page, pages = _page(len(ranked), filters.page, rows)
 
     def row(pattern: PatternRecord, own: Wish) -> Ranked:
-        rests_on = (record, cloth, pattern, drawer.demand(pattern, own), tables)
-        key = ("row", record.id, pattern.id, own, units)
-        return shop.memory.of(key, rests_on, lambda: _row(judged(pattern, own), record, cloth, 0, pattern, units))
+        rests_on = (record, cloth, pattern, state.drawer.demand(pattern, own), tables)
 
-    rows = [row(pattern, own) for pattern, own, _, _ in found[(page - 1) * PAGE : page * PAGE]]
-    return Ranking(rows, counts, len(found), page, pages)
+        def work_out() -> Ranked:
+            return _row(_judged(shop, state, pattern, cloth, own), record, cloth, 0, pattern, units)
+
+        return shop.memory.of(("row", record.id, pattern.id, own, units), rests_on, work_out)
+
+    shown = [row(pattern, own) for pattern, own, _ in ranked[(page - 1) * rows : page * rows]]
+    return Ranking(shown, counts, len(ranked), page, pages)
 
 
 def one_pairing(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, wish: Wish) -> Pairing:
     """Everything about one pairing; raises FieldFault where the pattern cannot be judged."""
-    asked, units = state.drawer.demand(pattern, wish), state.voice.units
-    key = ("pairing", pattern.id, id(cloth), wish, units)
-    return shop.memory.of(key, (cloth, asked, state.tables), lambda: pair(cloth, asked, state.tables, units))
+    asked, units, tables = state.drawer.demand(pattern, wish), state.voice.units, state.tables
+
+    def work_out() -> Pairing:
+        return explain(_judged(shop, state, pattern, cloth, wish), cloth, 0, tables, units)
+
+    return shop.memory.of(("pairing", pattern.id, id(cloth), wish, units), (cloth, asked, tables), work_out)
 
 
-def both_schools(state: State, pattern: PatternRecord, cloth: Cloth, wish: Wish) -> dict[str, Verdict]:
+def both_schools(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, wish: Wish) -> dict[str, Verdict]:
     """The verdict under either school: both are honoured, so both are shown."""
-    one = columns([cloth], state.tables)
-    asked = {school: state.drawer.demand(pattern, replace(wish, school=school)) for school in SCHOOLS}
-    return {school: Verdict(int(judge(one, each, state.tables).verdict[0])) for school, each in asked.items()}
+    judged = {school: _judged(shop, state, pattern, cloth, replace(wish, school=school)) for school in SCHOOLS}
+    return {school: Verdict(int(one.verdict[0])) for school, one in judged.items()}

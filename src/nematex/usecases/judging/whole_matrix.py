@@ -15,6 +15,7 @@ from nematex.usecases.state import State
 
 JOB = "matrix"
 AT_ONCE = 400_000  # pairings that are worked out while the page waits
+BY_THE_WAY = 20_000  # ... without a word
 PATIENCE_S = 1.2
 LATEST = "whole matrix"
 
@@ -93,8 +94,16 @@ def ready(shop: Shop, state: State) -> bool:
     """Whether the matrix of this state is there or soon worked out; a large one is begun in the background."""
     if known(shop, state) or _to_judge(shop, state) <= AT_ONCE:
         return True
+    thread = _begin(shop, state)
+    if thread:
+        thread.join(PATIENCE_S)
+    return known(shop, state) is not None
+
+
+def _begin(shop: Shop, state: State) -> threading.Thread | None:
+    """Work the matrix out in the background; None where that is being done already."""
     if not shop.claim_job(JOB):
-        return False
+        return None
 
     def run() -> None:
         try:
@@ -104,14 +113,23 @@ def ready(shop: Shop, state: State) -> bool:
 
     thread = threading.Thread(target=run, name=JOB, daemon=True)
     thread.start()
-    thread.join(PATIENCE_S)
-    return known(shop, state) is not None
+    return thread
 
 
 def known(shop: Shop, state: State) -> Matrix | None:
     """The matrix of this state, if it has been worked out."""
     kept = _latest(shop)
     return kept.matrix if kept and kept.state.version == state.version else None
+
+
+def at_hand(shop: Shop, state: State) -> Matrix | None:
+    """The matrix of this state if it is there, or so quickly renewed that a page may do it by the way; else it is begun."""
+    kept = known(shop, state)
+    if kept is None and _to_judge(shop, state) <= BY_THE_WAY:
+        return _work_out(shop, state)
+    if kept is None:
+        _begin(shop, state)
+    return kept
 
 
 def whole(shop: Shop, state: State) -> Matrix:

@@ -97,6 +97,8 @@ class Finding:
 
     def at_most(self, mask: Mask | bool, worst: Verdict = Verdict.WITH_CARE) -> Finding:
         """The finding, no worse than `worst` where the mask holds."""
+        if not self.verdict.any():
+            return self
         verdict = np.where(mask & (self.verdict > worst), worst, self.verdict).astype(np.int8)
         return replace(self, verdict=verdict)
 

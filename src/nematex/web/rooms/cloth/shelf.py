@@ -19,6 +19,7 @@ from nematex.usecases.judging.ranking import Filters, rank_patterns, read_wish
 from nematex.web.rooms.common import download, find_cloth, now, shop
 
 room = Blueprint("shelf", __name__, url_prefix="/shelf")
+BEST_SHOWN = 8
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 
@@ -59,7 +60,7 @@ def cloth(cloth_id: int) -> str:
         "cloth/cloth.html",
         record=record,
         cloth=facts,
-        best=rank_patterns(shop(), now(), record, facts, read_wish({}), Filters()),
+        best=rank_patterns(shop(), now(), record, read_wish({}), Filters(), BEST_SHOWN),
         properties=readable(),
         readings={name: (in_force(found), found) for name, found in readings.items()},
         lacks=lacks_of_cloth(shop(), now(), cloth_id),

@@ -63,7 +63,7 @@ def for_pattern(pattern_id: int) -> str:
 def for_cloth(cloth_id: int) -> str:
     record, cloth = find_cloth(cloth_id)
     wish, chosen = read_wish(request.args), filters()
-    ranking = rank_patterns(shop(), now(), record, cloth, wish, chosen)
+    ranking = rank_patterns(shop(), now(), record, wish, chosen)
     return render_template(
         "judging/pairing/patterns.html", record=record, cloth=cloth, wish=wish, filters=chosen, ranking=ranking,
         hands=latest(shop(), cloth_id=cloth_id), **_programmes()
@@ -86,7 +86,7 @@ def pairing_page(
         pattern=pattern,
         pairing=pairing,
         wish=wish,
-        schools=both_schools(now(), pattern, cloth, wish),
+        schools=both_schools(shop(), now(), pattern, cloth, wish),
         measure_of=MEASURE_OF,
         off_list=off_list,
         advice=knit_in_woven(cloth, pattern.facts, wish.size, now().tables) if off_list else None,
