@@ -21,8 +21,9 @@ from nematex.store.models import Base
 from nematex.store.programme import programmes as programme_store
 from nematex.store.records import Pick
 from nematex.tables import trade_tables
+from nematex.usecases.cloth.exchange import cloths_csv, cloths_json
 from nematex.usecases.cloth.lists.importing import apply, choose_columns, import_patterns, preview, send
-from nematex.usecases.exchange import cloths_csv, cloths_json, patterns_csv, patterns_json, read_patterns
+from nematex.usecases.pattern.exchange import patterns_csv, patterns_json, read_patterns
 from nematex.usecases.shop import Shop
 
 

@@ -10,7 +10,7 @@ from flask_wtf.csrf import CSRFError, CSRFProtect
 from nematex.core.cloth.measuring.bending import bias_bending_length_cm, flexural_rigidity_mg_cm
 from nematex.core.errors import FieldFault
 from nematex.store.database import Database, DatabaseGone
-from nematex.usecases.cloth.lists.csv_text import MAX_BYTES as MAX_LIST
+from nematex.usecases.files.csv_text import MAX_BYTES as MAX_LIST
 from nematex.usecases.judging.field_words import field_word
 from nematex.usecases.photo.file import MAX_BYTES as MAX_PHOTO
 from nematex.usecases.quantity.saying import colour_word

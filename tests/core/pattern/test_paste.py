@@ -13,7 +13,7 @@ from nematex.core.pattern.paste import Draft, read_paste
 from nematex.core.pattern.paste.figures import figures
 from nematex.core.pattern.paste.sizes import read_sizes
 from nematex.tables import trade_tables
-from nematex.usecases.exchange import pattern_record
+from nematex.usecases.pattern.exchange import pattern_record
 
 TABLES = trade_tables()
 MEASUREMENTS = ("bust", "waist", "hip", "high_bust", "finished_bust", "finished_hip")

@@ -15,12 +15,13 @@ from playwright.sync_api import Browser, Page, expect
 from nematex.core.errors import FieldFault
 from nematex.store.cloth import uploads
 from nematex.store.cloth.readings import readings_of
+from nematex.usecases.cloth.exchange import cloths_csv, cloths_json, cloths_xlsx
 from nematex.usecases.cloth.lists import importing
 from nematex.usecases.cloth.lists import job as import_job
 from nematex.usecases.cloth.lists.importing import apply, choose_columns, preview, send
 from nematex.usecases.cloth.lists.job import job_state, start_applying
 from nematex.usecases.cloth.lists.undo import undo
-from nematex.usecases.exchange import cloths_csv, cloths_json, cloths_xlsx, sheet_from_file
+from nematex.usecases.files.formats import sheet_from_file
 from nematex.usecases.shop import Shop
 
 HEADER = ("Art. No", "Fabric", "Composition", "Width", "Weight", "Price", "In stock")

@@ -9,10 +9,10 @@ from messy import MESSY_LIST
 
 from nematex.core.errors import FieldFault
 from nematex.tables import trade_tables
-from nematex.usecases.cloth.lists.csv_text import MAX_BYTES, read_sheet
 from nematex.usecases.cloth.lists.headings import guess_mapping
 from nematex.usecases.cloth.lists.price_list import bad_rows_csv, read_rows
-from nematex.usecases.exchange import sheet_from_file
+from nematex.usecases.files.csv_text import MAX_BYTES, read_sheet
+from nematex.usecases.files.formats import sheet_from_file
 
 
 def rows(text: str, encoding: str = "utf-8"):  # type: ignore[no-untyped-def]

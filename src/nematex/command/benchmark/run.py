@@ -29,9 +29,9 @@ from nematex.store.database import Database
 from nematex.store.pattern.patterns import save_patterns
 from nematex.store.records import ClothRecord
 from nematex.tables import trade_tables
+from nematex.usecases.cloth.exchange import cloths_xlsx
 from nematex.usecases.cloth.lists.importing import apply, preview, send
 from nematex.usecases.cloth.lists.undo import undo
-from nematex.usecases.exchange import cloths_xlsx
 from nematex.usecases.shop import Shop
 from nematex.web.app import create_app
 
@@ -104,7 +104,7 @@ def _demo_patterns() -> list[Pattern]:
     import json
     from importlib.resources import files
 
-    from nematex.usecases.exchange import pattern_record
+    from nematex.usecases.pattern.exchange import pattern_record
 
     rows = json.loads(files("nematex.demo").joinpath("patterns.json").read_text(encoding="utf-8"))
     return [pattern_record(row, trade_tables()).facts for row in rows if row["code"] == "OR-11"]

@@ -14,9 +14,9 @@ from nematex.core.quantity.estimate import Known
 from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord, Colourway
 from nematex.tables import properties, readable
+from nematex.usecases.cloth.exchange import flat_cloth
 from nematex.usecases.cloth.lists.headings import read_cell
 from nematex.usecases.cloth.lists.price_list import make_record
-from nematex.usecases.exchange import flat_cloth
 
 YES_NO = ("yes", "no")
 

@@ -18,7 +18,7 @@ from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Wish
 from nematex.core.quantity.arrays import Codes, Mask
 from nematex.store.records import ClothRecord, HandVerdict, PatternRecord
-from nematex.usecases.cloth.lists.price_list import safe_cell
+from nematex.usecases.files.cells import safe_cell
 from nematex.usecases.judging.overrides import latest
 from nematex.usecases.judging.whole_matrix import known, whole
 from nematex.usecases.shop import Shop

@@ -14,7 +14,7 @@ from nematex.core.pattern.paste import Draft, read_paste
 from nematex.core.quantity.reader import read_length_cm
 from nematex.core.tables import Tables
 from nematex.store.records import PatternRecord
-from nematex.usecases.exchange import flat_pattern, pattern_record
+from nematex.usecases.pattern.exchange import flat_pattern, pattern_record
 
 TEXTS = (
     "code", "name", "house", "garment", "structure", "recommended", "avoid", "difficulty", "season", "notions", "notes",

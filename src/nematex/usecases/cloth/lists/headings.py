@@ -24,7 +24,7 @@ from nematex.core.quantity.reader import (
 from nematex.core.quantity.units import CM_PER_YARD
 from nematex.tables import properties
 from nematex.usecases.cloth.colourways import read_bolts, read_colourways
-from nematex.usecases.cloth.lists.csv_text import SheetText
+from nematex.usecases.files.csv_text import SheetText
 
 
 def _plain(text: str) -> str:

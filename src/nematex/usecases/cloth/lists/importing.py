@@ -13,15 +13,17 @@ from nematex.store.cloth.cloths import cloth_values
 from nematex.store.pattern import patterns as pattern_store
 from nematex.store.records import ClothRecord, PatternRecord, ReadingRecord, Upload
 from nematex.tables import properties
-from nematex.usecases.cloth.lists.csv_text import MAX_BYTES, SheetText
+from nematex.usecases.cloth.exchange import flat_cloth
 from nematex.usecases.cloth.lists.headings import guess_mapping
-from nematex.usecases.cloth.lists.price_list import ReadRow, RowFault, bad_rows_csv, merge, read_rows
+from nematex.usecases.cloth.lists.price_list import ReadRow, bad_rows_csv, merge, read_rows
 from nematex.usecases.cloth.lists.undo import plain
-from nematex.usecases.cloth.lists.xlsx_text import check_archive, is_archive
 from nematex.usecases.cloth.precedence import respected
 from nematex.usecases.cloth.readings import keep_cloths
 from nematex.usecases.cloth.shelf import Shelf
-from nematex.usecases.exchange import flat_cloth, read_patterns, sheet_from_file
+from nematex.usecases.files.csv_text import MAX_BYTES, SheetText
+from nematex.usecases.files.faults import RowFault
+from nematex.usecases.files.formats import format_of, sheet_from_file
+from nematex.usecases.pattern.exchange import read_patterns
 from nematex.usecases.shop import Shop
 
 CHUNK = 500
@@ -71,10 +73,7 @@ def send(shop: Shop, filename: str, content: bytes, supplier: str = "") -> int:
         raise FieldFault(
             "file", filename, f"has {len(content) / 2**20:.0f} MB; at most {MAX_BYTES // 2**20} MB are read: split the list"
         )
-    if is_archive(content):
-        check_archive(content, filename)  # reading a large sheet takes seconds: that is the background's
-    else:
-        sheet_from_file(content, filename)
+    format_of(content).check(content, filename)  # reading a large sheet takes seconds: that is the background's
     with shop.database.work() as work:
         return uploads.add_upload(work, "cloths", filename, content, supplier.strip()[:120])
 

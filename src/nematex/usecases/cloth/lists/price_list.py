@@ -20,21 +20,13 @@ from nematex.store.records import ClothRecord
 from nematex.tables import properties
 from nematex.usecases.assess.pairing import cloth_facts
 from nematex.usecases.assess.schema import ClothIn
-from nematex.usecases.cloth.lists.csv_text import SheetText
 from nematex.usecases.cloth.lists.headings import column_units, read_cell
 from nematex.usecases.cloth.values import value_of, with_values
+from nematex.usecases.files.cells import safe_cell
+from nematex.usecases.files.csv_text import SheetText
+from nematex.usecases.files.faults import RowFault
 
 SAYS_ACROSS = re.compile(r"across|cross|width|weft", re.IGNORECASE)  # a bare "stretch" does not say its direction
-
-
-@dataclass(frozen=True, slots=True)
-class RowFault:
-    """What is wrong in one cell: row number in the file, column heading, the cell and the rule."""
-
-    row: int
-    column: str
-    value: str
-    message: str
 
 
 @dataclass(frozen=True)
@@ -163,11 +155,6 @@ def bad_rows_csv(header: list[str], rows: list[ReadRow]) -> str:
             reasons = "; ".join(f"{fault.column}: {fault.value} {fault.message}" for fault in row.faults)
             writer.writerow([*(safe_cell(cell) for cell in row.cells), reasons])
     return out.getvalue()
-
-
-def safe_cell(cell: str) -> str:
-    """A cell that a spreadsheet would run as a formula is quoted."""
-    return f"'{cell}" if cell[:1] in ("=", "+", "-", "@", "\t") and not re.fullmatch(r"[+-]?[\d.,]+", cell) else cell
 
 
 def merge(old: ClothRecord | None, new: ClothRecord, columns: set[str]) -> ClothRecord:

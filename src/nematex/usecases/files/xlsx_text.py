@@ -11,31 +11,19 @@ from openpyxl import Workbook, load_workbook
 from openpyxl.utils.exceptions import InvalidFileException
 
 from nematex.core.errors import FieldFault
-from nematex.usecases.cloth.lists.csv_text import MAX_COLUMNS, MAX_ROWS
-
-MAX_UNPACKED = 150 * 2**20
-MAX_RATIO = 250  # honest sheets of numbers and words pack to a tenth or a thirtieth
-MAX_PARTS = 2000
+from nematex.usecases.files.archive import is_archive, parts_of
+from nematex.usecases.files.csv_text import MAX_COLUMNS, MAX_ROWS, SheetText, sheet_of
 
 
-def is_archive(content: bytes) -> bool:
-    return content[:4] == b"PK\x03\x04"
+def is_xlsx(content: bytes) -> bool:
+    """Any archive that no other format owns is taken for one, and refused in words where it is none."""
+    return is_archive(content)
 
 
-def check_archive(content: bytes, filename: str) -> None:
-    """Refuse what would unpack to too much before anything is unpacked."""
-    try:
-        with zipfile.ZipFile(io.BytesIO(content)) as archive:
-            parts = archive.infolist()
-    except zipfile.BadZipFile:
-        raise FieldFault("file", filename, "is a damaged spreadsheet or archive; save it again, or send it as CSV") from None
-    unpacked = sum(part.file_size for part in parts)
-    if len(parts) > MAX_PARTS or unpacked > MAX_UNPACKED or unpacked > MAX_RATIO * max(len(content), 1000):
-        raise FieldFault(
-            "file", filename, f"would unpack to {unpacked / 2**20:.0f} MB; at most {MAX_UNPACKED // 2**20} MB are opened"
-        )
-    if "xl/workbook.xml" not in {part.filename for part in parts}:
-        raise FieldFault("file", filename, "is an archive but no XLSX spreadsheet; send XLSX, CSV or JSON")
+def check_xlsx(content: bytes, filename: str) -> None:
+    """Refuse what is no XLSX before anything is unpacked."""
+    if "xl/workbook.xml" not in {part.filename for part in parts_of(content, filename)}:
+        raise FieldFault("file", filename, "is an archive but no spreadsheet; send XLSX, ODS, CSV or JSON")
 
 
 def _text(value: Any) -> str:
@@ -55,7 +43,7 @@ def _text(value: Any) -> str:
 
 def xlsx_rows(content: bytes, filename: str) -> list[list[str]]:
     """The rows of the first sheet that holds any; formulas by the values saved with them. Raises FieldFault."""
-    check_archive(content, filename)
+    check_xlsx(content, filename)
     try:
         book = load_workbook(io.BytesIO(content), read_only=True, data_only=True, keep_links=False)
         for sheet in book.worksheets:
@@ -69,9 +57,13 @@ def xlsx_rows(content: bytes, filename: str) -> list[list[str]]:
                 return rows
     except FieldFault:
         raise
-    except (InvalidFileException, zipfile.BadZipFile, KeyError, ValueError, OSError, SyntaxError) as fault:
+    except (InvalidFileException, zipfile.BadZipFile, LookupError, ValueError, OSError, SyntaxError, RuntimeError) as fault:
         raise FieldFault("file", filename, f"cannot be opened as a spreadsheet: {fault}") from fault
     raise FieldFault("file", filename, "holds no rows; send a sheet with a line of column names")
+
+
+def xlsx_sheet(content: bytes, filename: str) -> SheetText:
+    return sheet_of(list(enumerate(xlsx_rows(content, filename), 1)), filename, "XLSX", "XLSX")
 
 
 def xlsx_bytes(columns: list[str], rows: list[list[str | float | None]], title: str) -> bytes:
