@@ -36,6 +36,7 @@ CASES: list[tuple[str, str, str, dict[str, Any], dict[str, Any], str]] = [
     ("straps", "woven", "weight", WOVEN_130, {**WOVEN_130, "weight_gsm": 420}, "against"),
     ("gathers", "woven", "weight", WOVEN_130, {**WOVEN_130, "thickness_mm": 0.9}, "against"),
     ("tiers", "woven", "weight", WOVEN_130, {"structure": "woven", "weight_gsm": 240}, "with care"),
+    ("smocked bodice", "woven", "weight", WOVEN_130, {**WOVEN_130, "thickness_mm": 0.9}, "against"),
     ("pin tucks", "woven", "fibre", {"cloth": "cotton lawn"}, {"cloth": "georgette"}, "with care"),
     ("pin tucks", "woven", "fibre", {"cloth": "linen light"}, {"cloth": "silk viscose velvet"}, "against"),
     ("pleats", "woven", "fibre", {"cloth": "wool suiting"}, {"cloth": "cotton velvet"}, "with care"),
