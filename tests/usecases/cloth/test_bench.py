@@ -80,6 +80,8 @@ TYPED = [
     ("width", "tape", {"full-0": "140", "usable-0": "137.5", "usable-1": "137"}, {"width_cm": 137.0, "width_full_cm": 140.0}),
     ("shrink", "wash", {"before-0": "50", "along_after-0": "48.5", "across_after-0": "49.5"},
      {"shrink_length_pct": 3.0, "shrink_width_pct": 1.0}),
+    # Grades of the grey scale (ISO 105-A03, from memory): kept as they are typed.
+    ("fastness", "white", {"colour_fastness-0": "4.5"}, {"colour_fastness": 4.5}),
     ("sewing", "eye", {"fray-0": "freely", "crease-0": "some", "press-0": "well"},
      {"fray": "freely", "crease": "some", "press": "well"}),
 ]  # fmt: skip

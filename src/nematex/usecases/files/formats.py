@@ -8,6 +8,7 @@ from typing import Any
 
 from nematex.usecases.files.csv_text import SheetText, read_sheet
 from nematex.usecases.files.json_text import is_json, json_rows, json_sheet
+from nematex.usecases.files.ods_text import check_ods, is_ods, ods_sheet
 from nematex.usecases.files.xlsx_text import check_xlsx, is_xlsx, xlsx_sheet
 
 
@@ -26,6 +27,7 @@ class Format:
 
 
 FORMATS = (
+    Format("ODS", is_ods, check_ods, ods_sheet),
     Format("XLSX", is_xlsx, check_xlsx, xlsx_sheet),
     Format("JSON", is_json, json_rows, json_sheet, json_rows),
     Format("CSV", lambda _: True, read_sheet, read_sheet),
