@@ -10,8 +10,8 @@ from pasted_envelopes import PASTED
 
 from nematex.core.pattern.envelope import read_envelope
 from nematex.core.pattern.paste import Draft, read_paste
-from nematex.core.pattern.paste.figures import figures
 from nematex.core.pattern.paste.sizes import read_sizes
+from nematex.core.quantity.scan import once
 from nematex.tables import trade_tables
 from nematex.usecases.pattern.exchange import pattern_record
 
@@ -88,7 +88,7 @@ def test_there_are_sixty_texts_in_many_hands() -> None:
     ],
 )
 def test_figures_in_every_writing(text: str, values: list[float]) -> None:
-    assert [each.value for each in figures(text)] == values
+    assert [each.value for each in once(text)] == values
 
 
 @pytest.mark.parametrize("text", ["petite and tall", "see chart", "bust 84", "84.5"])
@@ -129,3 +129,27 @@ def test_damaged_envelopes_are_read_or_said_not_to_be(seed: int) -> None:
         for row in draft.requirements:
             assert 0 < row["length_m"] <= 15
             assert 70 <= row["width_cm"] <= 320
+
+
+def test_a_mixed_fraction_is_no_range_of_two() -> None:
+    draft = read_paste("Sizes 8 10 12\nBust 32-1/2 34-1/2 36-1/2 in", TABLES)
+    assert [size["bust_cm"] for size in draft.sizes] == [82.5, 87.6, 92.7]  # 1 in = 2.54 cm
+    draft = read_paste("Sizes 8 10\nBust 84-88 88-92 cm", TABLES)
+    assert [size["bust_cm"] for size in draft.sizes] == [88.0, 92.0]
+
+
+@pytest.mark.parametrize("said", ["none", "no", "not required", "optional"])
+def test_no_lining_is_no_lining(said: str) -> None:
+    assert not read_paste(f"Lining: {said}", TABLES).as_row().get("lined")
+
+
+def test_without_nap_is_not_with_nap() -> None:
+    text = "Sizes 8 10 12\nNap: {}\n115 cm 2.6 2.6 2.7 m"
+    for word, with_nap in (("without nap", False), ("no", False), ("with nap", True)):
+        rows = read_paste(text.format(word), TABLES).as_row()["requirements"]
+        assert {row["with_nap"] for row in rows} == {with_nap}, word
+
+
+def test_a_pdf_to_print_at_home_is_a_pdf() -> None:
+    assert read_paste("Format: PDF (print at home)", TABLES).as_row()["sold_as"] == "PDF"
+    assert read_paste("Format: paper and PDF", TABLES).as_row()["sold_as"] == "paper and PDF"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from contextlib import suppress
 from decimal import Decimal
 
@@ -10,16 +11,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from nematex.core.errors import FieldFault
+from nematex.core.quantity.money import read_price
 from nematex.core.quantity.reader import (
     read_bending_length_cm,
     read_length_cm,
     read_percent,
-    read_price,
     read_stretch_pct,
     read_weight_gsm,
     read_width_cm,
     read_yes,
+    to_number,
 )
+from nematex.core.quantity.scan import once, scan
 
 
 @pytest.mark.parametrize(
@@ -35,6 +38,12 @@ from nematex.core.quantity.reader import (
         ("55", 139.7),
         ("1400mm", 140),
         ("58 inches wide", 147.32),
+        # Neighbouring widths as envelopes and suppliers write them; the smaller is the safe one.
+        ("44/45 in", 111.76),
+        ('57/58"', 144.78),
+        ("58/60 in", 147.32),
+        ('44 1/16"', 111.92),
+        ("148-150 cm", 148.0),
     ],
 )
 def test_widths(text: str, cm: float) -> None:
@@ -46,7 +55,6 @@ def test_widths(text: str, cm: float) -> None:
     [
         ('150cm/45"', "two different things"),
         ("wide", "is not a length"),
-        ("44/45 in", "without a unit"),
         ("8 m", "20 to 400 cm"),
     ],
 )
@@ -133,3 +141,51 @@ def test_any_text_is_read_or_refused_with_its_field(text: str) -> None:
     for reader in (read_width_cm, read_weight_gsm, read_price, read_percent):
         with suppress(FieldFault):  # any other exception fails the test
             assert reader(text, "Cell") is not None
+
+
+@pytest.mark.parametrize("text", ["400 g/lm", "400 g/m", "400 g per m at 150 cm"])
+def test_grams_per_running_metre_are_no_weight_per_area(text: str) -> None:
+    with pytest.raises(FieldFault, match="running metre"):
+        read_weight_gsm(text, "Weight")
+
+
+@pytest.mark.parametrize(
+    ("text", "rule"),
+    [
+        ("£5 per 0 m", "no cloth at all"),
+        ("£15000 per cm", "at most"),
+        ("£5 per furlong", "of how much"),
+        ("dear", "is not a price"),
+    ],
+)
+def test_prices_that_cannot_be(text: str, rule: str) -> None:
+    with pytest.raises(FieldFault, match=rule):
+        read_price(text, "Price")
+
+
+@pytest.mark.parametrize("odd", ["9", " ", "1 ", "1/", "½", "-", ".", "1,", "(", '"', "g", "\u00a0", "1 1/2 ", "£", "to "])
+@pytest.mark.parametrize(
+    "read", [read_width_cm, read_length_cm, read_weight_gsm, read_percent, read_stretch_pct, read_price, to_number]
+)
+def test_a_hundred_thousand_letters_of_anything_are_refused_at_once(read: Callable[[str, str], object], odd: str) -> None:
+    with pytest.raises(FieldFault):
+        read((odd * 100_000)[:100_000], "Cell")
+
+
+@pytest.mark.parametrize(
+    "odd", ["9", " ", "1 ", "1/2", "½", "1-", "1.", "1 1/2 ", "12 cm ", "1/64 ", "x9", '9"', "9 (", "\u00a0"]
+)
+def test_the_scanner_comes_through_a_hundred_thousand_letters_of_anything(odd: str) -> None:
+    text = (odd * 100_000)[:100_000]
+    assert all(figure.end <= len(text) for figure in scan(text))
+    assert len(once(text)) <= len(text)
+
+
+@given(st.text(alphabet="0123456789 ./,½¼-\u00a0\"'cmin%gozydto()", max_size=60))
+def test_whatever_is_typed_is_a_number_or_a_fault(text: str) -> None:
+    for read in (read_width_cm, read_length_cm, read_weight_gsm, read_percent, read_stretch_pct, read_price, to_number):
+        with suppress(FieldFault):
+            read(text, "Cell")
+    for figure in scan(text):
+        assert figure.value >= 0
+        assert text[figure.start : figure.end].strip()

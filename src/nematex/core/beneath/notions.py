@@ -8,7 +8,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from nematex.core.pattern.paste.figures import Figure, figures
+from nematex.core.quantity.scan import Figure, once
 
 KINDS = (
     "button", "zip", "zipper", "elastic", "interfacing", "thread", "bias binding", "ribbon", "cord", "snap",
@@ -51,7 +51,7 @@ def _kind(words: str) -> str:
 
 
 def _row(words: str, views: tuple[str, ...]) -> Notion:
-    kind, found = _kind(words), figures(words)
+    kind, found = _kind(words), once(words)
     count: int | None = None
     length: float | None = None
     size: float | None = None

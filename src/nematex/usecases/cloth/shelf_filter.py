@@ -10,7 +10,8 @@ from typing import Any
 from nematex.core.cloth.print_scale import scale_words
 from nematex.core.colour.difference import read_hex
 from nematex.core.errors import FieldFault, UnknownChoice
-from nematex.core.quantity.reader import read_length_cm, read_percent, read_price, read_weight_gsm, read_width_cm
+from nematex.core.quantity.money import read_price
+from nematex.core.quantity.reader import read_length_cm, read_percent, read_weight_gsm, read_width_cm
 from nematex.core.tables import Tables
 from nematex.tables import colour_names
 

@@ -6,9 +6,9 @@ import re
 
 from nematex.core.pattern.paste.amounts import Amounts, read_amounts
 from nematex.core.pattern.paste.draft import Line
-from nematex.core.pattern.paste.figures import figures
 from nematex.core.pattern.paste.open_state import USES, Open
 from nematex.core.pattern.paste.words import heading
+from nematex.core.quantity.scan import once
 
 
 def amounts_line(at: Open, line: Line, text: str) -> bool:
@@ -31,7 +31,7 @@ def amounts_line(at: Open, line: Line, text: str) -> bool:
 
 def _plain_amount(at: Open, text: str) -> bool:
     """Outside a table of amounts a line must say a length with its unit."""
-    return any(each.unit in ("m", "yd") for each in figures(text))
+    return any(each.unit in ("m", "yd") for each in once(text))
 
 
 def _add(at: Open, line: Line, amounts: Amounts, use: str) -> bool:

@@ -8,8 +8,8 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from nematex.core.pattern.paste.figures import Figure, figures, line_unit
 from nematex.core.pattern.paste.sizes import read_sizes
+from nematex.core.quantity.scan import Figure, last_unit, once
 
 _SPAN = re.compile(r"(\d{2,3})\s*(?:-|–|/|to)\s*(\d{2,3})\s*(?=cm|in\b|inch|\"|″|”)", re.IGNORECASE)
 _LIST = r"(?:\d{1,3}|X{0,4}[SML]|[1-6]XL?)(?:\s*(?:-|–|to|,|and|&)\s*(?:\d{1,3}|X{0,4}[SML]|[1-6]XL?))*"
@@ -64,13 +64,13 @@ def read_amounts(text: str, usual: str = "", only: bool = False) -> Amounts | No
     sizes = tuple(read_sizes(named["said"] or named["bracketed"]) or ()) if named else ()
     body = text[: named.start()] + " " + text[named.end() :] if named and sizes else text
     body = _SPAN.sub(lambda match: f"{match[1]} ", body)
-    found = [each for each in figures(body) if each.unit != "mm"]
+    found = [each for each in once(body) if each.unit != "mm"]
     metric = usual != "yd" and not any(each.unit in ("in", "yd") for each in found)
     width = _width(found, body, metric)
     rest = [each for each in found if each is not width]
     if width is None:
         return None
-    said = line_unit(body[width.end :])
+    said = last_unit(body[width.end :])
     unit = said if said in ("m", "yd", "cm") else usual
     if not unit:
         imperial = width.unit == "in" or (not width.unit and width.value < 70)

@@ -6,11 +6,11 @@ import re
 
 from nematex.core.pattern.paste.amounts import read_amounts
 from nematex.core.pattern.paste.draft import Line
-from nematex.core.pattern.paste.figures import figures, line_unit
 from nematex.core.pattern.paste.measure_rows import upper_ends
 from nematex.core.pattern.paste.open_state import CELLS, USES, Open
 from nematex.core.pattern.paste.sizes import read_sizes
 from nematex.core.pattern.paste.words import measurement, plain
+from nematex.core.quantity.scan import last_unit, once
 
 KEPT = ("bust", "waist", "hip", "high_bust", "finished_bust", "finished_waist", "finished_hip")
 
@@ -26,7 +26,7 @@ def column_header(at: Open, line: Line, text: str) -> bool:
         return False
     at.columns = [column for column in columns if column]
     measured = [cell for cell in cells if measurement(cell, at.tables)]
-    at.unit = line_unit(" ".join(measured)) or at.unit
+    at.unit = last_unit(" ".join(measured)) or at.unit
     line.field = "table"
     return True
 
@@ -41,7 +41,7 @@ def _column(at: Open, cell: str) -> tuple[str, float | None] | None:
     column = at.tables.paste_words["column"].get(words)
     if column:
         return column, None
-    wide = figures(cell)
+    wide = once(cell)
     if len(wide) != 1 or wide[0].unit not in ("cm", "in", ""):
         return None
     width_cm = wide[0].cm("in" if wide[0].value < 70 else "cm")
@@ -86,7 +86,7 @@ def _size_row(at: Open, line: Line, labels: list[str], measured: dict[str, str])
             at.draft.sizes.append(known[label])
             at.groups.append([label])
         for name, cell in measured.items():
-            values = figures(upper_ends(at, cell))
+            values = once(upper_ends(cell))
             if name == "cup":
                 known[label]["cup"] = cell
             if name not in KEPT or not values:
@@ -96,11 +96,11 @@ def _size_row(at: Open, line: Line, labels: list[str], measured: dict[str, str])
 
 
 def _column_amount(at: Open, line: Line, labels: list[str], row: dict[str, str], width: str, length: str) -> None:
-    bare = figures(width)
+    bare = once(width)
     imperial = bool(bare) and (bare[0].unit == "in" or (not bare[0].unit and bare[0].value < 70))
     wide = f"{bare[0].cm('in' if imperial else 'cm'):.1f} cm" if bare else width
     unit = at.unit if at.unit in ("m", "yd") else ("yd" if imperial else "m")
-    amounts = read_amounts(f"{wide} wide {length}{'' if line_unit(length) else ' ' + unit}", unit, only=True)
+    amounts = read_amounts(f"{wide} wide {length}{'' if last_unit(length) else ' ' + unit}", unit, only=True)
     if amounts is None:
         line.fault = f"has no amount for {width}: “{length}”" if length else ""
         return

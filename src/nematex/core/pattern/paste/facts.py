@@ -7,9 +7,9 @@ import re
 from nematex.core.cloth.lexicon import key
 from nematex.core.pattern.envelope import read_envelope
 from nematex.core.pattern.paste.draft import Line
-from nematex.core.pattern.paste.figures import figures
 from nematex.core.pattern.paste.open_state import Open
 from nematex.core.pattern.paste.options import details_in
+from nematex.core.quantity.scan import once
 
 
 def on_difficulty(at: Open, line: Line, lead: str, rest: str) -> bool:
@@ -44,7 +44,7 @@ def on_stretch(at: Open, line: Line, lead: str, rest: str) -> bool:
 def on_sold_as(at: Open, line: Line, lead: str, rest: str) -> bool:
     """Paper, PDF or both."""
     low = rest.casefold()
-    both = "pdf" in low and ("paper" in low or "print" in low)
+    both = "pdf" in low and "paper" in low  # a PDF to print at home is a PDF
     at.draft.texts["sold_as"] = "paper and PDF" if both else "PDF" if "pdf" in low or "download" in low else "paper"
     line.field, at.section = "sold as", ""
     return True
@@ -67,14 +67,14 @@ def on_parts(at: Open, line: Line, lead: str, rest: str) -> bool:
 
 def on_nap(at: Open, line: Line, lead: str, rest: str) -> bool:
     """Whether every amount below is with nap."""
-    at.nap = at.always_nap = bool(re.match(r"\s*(?:yes|with|required)", rest, re.IGNORECASE))
+    at.nap = at.always_nap = bool(re.match(r"\s*(?:yes|with|required)\b", rest, re.IGNORECASE))
     line.field = "nap"
     return True
 
 
 def on_widest(at: Open, line: Line, lead: str, rest: str) -> bool:
     """The widest piece."""
-    found = figures(rest)
+    found = once(rest)
     if found:
         at.draft.numbers["widest_piece_cm"], line.field = round(found[0].cm("cm"), 1), "widest piece"
     else:

@@ -6,19 +6,22 @@ import re
 from statistics import median
 
 from nematex.core.pattern.paste.draft import Line
-from nematex.core.pattern.paste.figures import Figure, all_figures, figures, line_unit
 from nematex.core.pattern.paste.open_state import Open
 from nematex.core.pattern.paste.words import lead_and_rest, measurement
+from nematex.core.quantity.scan import Figure, last_unit, lengths, once, spans
 
 
-def upper_ends(at: Open, text: str) -> str:
-    """Of a range of body measurements the upper end counts: the size must reach it."""
-    return re.sub(r"\d+(?:[.,]\d+)?\s*[-–]\s*(\d+(?:[.,]\d+)?)", r"\1", text)
+def upper_ends(text: str) -> str:
+    """Of a range of body measurements the upper end counts: the size must reach it. '32-1/2' is no range."""
+    for span in reversed(spans(text, list(lengths(text)))):
+        if len(span) == 2 and text[span[0].end : span[1].start].strip() in ("-", "–"):
+            text = text[: span[0].start] + text[span[1].start :]
+    return text
 
 
 def measurement_line(at: Open, line: Line, text: str) -> bool:
     """A body or finished measurement for every size, or their cups."""
-    first = next(iter(all_figures(text)), None)
+    first = next(iter(lengths(text)), None)
     lead, rest = lead_and_rest(text)
     if not lead and first:
         lead, rest = text[: first.start], text[first.start :]
@@ -31,10 +34,10 @@ def measurement_line(at: Open, line: Line, text: str) -> bool:
         for size in at.draft.sizes:
             size["cup"] = size.get("cup") or " ".join(re.findall(r"\b[A-H]{1,2}\b", rest.upper()))
         return True
-    values = figures(upper_ends(at, rest))
+    values = once(upper_ends(rest))
     if name == "skip" or not values:
         return True
-    _spread(at, line, name, finished or at.section == "finished", values, line_unit(text) or at.unit)
+    _spread(at, line, name, finished or at.section == "finished", values, last_unit(text) or at.unit)
     return True
 
 
@@ -58,7 +61,7 @@ def said_again(at: Open, line: Line, text: str) -> bool:
     """A line of bare numbers says the row above again in the other system."""
     if not re.fullmatch(r"[\d\s.,/½¼¾⅛⅜⅝⅞\t|]+(?:cm|in|ins|inches|\"|yds?|m)?\.?", text, re.IGNORECASE):
         return False
-    if at.last_count and len(figures(text)) == at.last_count:
+    if at.last_count and len(once(text)) == at.last_count:
         line.field = "said again"
         return True
     return False

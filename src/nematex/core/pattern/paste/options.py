@@ -27,6 +27,9 @@ def note_lining(at: Open, text: str) -> None:
         at.draft.flags["lined"] = True
 
 
+_NO_LINING = re.compile(r"\s*(?:none|no|not|n/a|nil|optional|unlined|-)\b", re.IGNORECASE)
+
+
 def add_options(at: Open, views: list[str], text: str) -> None:
     """The details of a view become options that other views can borrow."""
     for word in details_in(at, text):
@@ -45,7 +48,8 @@ def take(at: Open, line: Line, name: str, text: str) -> None:
         at.draft.details += details_in(at, text)
         note_lining(at, text)
     elif name == "lining":
-        note_lining(at, f"lined {text}")
+        if not _NO_LINING.match(text):
+            note_lining(at, f"lined {text}")
     else:
         at.draft.add_text(name, text)
     line.field = line.field or name

@@ -6,17 +6,17 @@ import re
 
 from nematex.core.pattern.paste.amount_rows import amounts_line
 from nematex.core.pattern.paste.draft import Line
-from nematex.core.pattern.paste.figures import all_figures, line_unit
 from nematex.core.pattern.paste.measure_rows import measurement_line
 from nematex.core.pattern.paste.open_state import USES, Open
 from nematex.core.pattern.paste.options import take
 from nematex.core.pattern.paste.words import views_of
+from nematex.core.quantity.scan import last_unit, lengths
 
 
 def begin_table(at: Open, line: Line, lead: str, rest: str, name: str) -> bool:
     """A heading that begins the table of this name; what follows it on its line may be its first row."""
     at.section, at.use = name, name if name in USES else "main"
-    at.unit = line_unit(lead) or line_unit(rest if not all_figures(rest) else "")
+    at.unit = last_unit(lead) or last_unit(rest if not lengths(rest) else "")
     if not at.unit and "yard" in lead.casefold():
         at.unit = "yd"
     if not at.unit and re.search(r"met(?:re|er|r)age", lead.casefold()):
@@ -36,7 +36,7 @@ def _rest_of_table(at: Open, line: Line, rest: str) -> None:
     if (
         amounts_line(at, line, rest)
         or measurement_line(at, line, rest)
-        or line_unit(rest) == rest.strip().strip("()").casefold()
+        or last_unit(rest) == rest.strip().strip("()").casefold()
     ):
         line.field = line.field or at.section
         if at.section == "interfacing" and re.search(r"fusible|sew|woven|knit|light|medium|firm|canvas", rest, re.IGNORECASE):

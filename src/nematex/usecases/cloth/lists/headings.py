@@ -10,11 +10,11 @@ from typing import Any
 from nematex.core.cloth.facts import STRUCTURES
 from nematex.core.cloth.properties import Property
 from nematex.core.errors import FieldFault, UnknownChoice
+from nematex.core.quantity.money import read_price
 from nematex.core.quantity.reader import (
     read_bending_length_cm,
     read_length_cm,
     read_percent,
-    read_price,
     read_stretch_pct,
     read_weight_gsm,
     read_width_cm,

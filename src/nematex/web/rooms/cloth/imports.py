@@ -33,7 +33,7 @@ def receive() -> Response | tuple[str, int]:
     sent, supplier = request.files.get("file"), request.form.get("supplier", "")
     try:
         if sent is None or not sent.filename:
-            raise FieldFault("file", "", "is missing; choose a CSV or XLSX price list")
+            raise FieldFault("file", "", "is missing; choose a CSV, XLSX or ODS price list")
         kept = send(shop(), sent.filename, sent.read(), supplier)
     except FieldFault as fault:
         return _form(fault, supplier), 400
