@@ -30,7 +30,7 @@ TYPED = {
 # What is felt, seen or told by the mill has no instrument.
 BY_HAND = {
     ("weight", "ounces"), ("weight", "bolt"), ("disc", "area"), ("hand", "hand"), ("sheer", "card"), ("thickness", "stack"),
-    ("sewing", "eye"),
+    ("sewing", "eye"), ("fastness", "white"),
 }  # fmt: skip
 CHOSEN = {"hand": ["soft"], "sewing": ["freely", "deeply", "well"], "sheer": ["semi-sheer"]}
 
@@ -59,6 +59,11 @@ def test_every_measurement_by_typing(page: Page, site: Site) -> None:
         page.get_by_role("button", name="What does it come to?").click()
         page.get_by_role("button", name=re.compile("^Keep it")).click()
         expect(page.get_by_role("status")).to_contain_text("Kept")
+    page.goto(f"/bench/{cloth}/fastness")
+    page.get_by_label("Grade of the rag, 5 unstained to 1, 1").fill("4.5")
+    page.get_by_role("button", name="What does it come to?").click()
+    expect(page.locator("main")).to_contain_text("none of these decides a pairing")
+    page.get_by_role("button", name=re.compile("^Keep it")).click()
     got = {name for name, _, _ in _kept(site, cloth)}
     every = {name for measure in MEASURES.values() for name in measure.properties}
     assert every - got <= {"recovery_pct", "stretch_length_pct", "shrink_width_pct"}  # their boxes were left empty

@@ -38,7 +38,7 @@ class Demand:
     reading: Reading
     structure: str
     weight: dict[str, Window]
-    weight_by_number: Window | None
+    weight_by_number: dict[str, Window]
     bend: dict[str, Window]
     bend_by_word: Window | None
     stretch: StretchWindows
@@ -98,14 +98,18 @@ def _avoided_bend(reading: Reading, tables: Tables) -> Window | None:
     )
 
 
-def _number_window(gsm: Range | None, reading: Reading, tables: Tables) -> Window | None:
-    """A weight that the envelope gives as a number."""
-    if gsm is None:
-        return None
+def _number_windows(reading: Reading, tables: Tables) -> dict[str, Window | None]:
+    """The weights that the envelope gives as numbers: for every cloth ("") or for wovens or knits alone."""
+    spans = ({"": reading.gsm} if reading.gsm else {}) | reading.gsm_of
+    return {family: _number_window(gsm, family, reading, tables) for family, gsm in spans.items()}
+
+
+def _number_window(gsm: Range, family: str, reading: Reading, tables: Tables) -> Window:
     words, share = Origin(reading.gsm_words or "the envelope's number"), tables.judging.tolerance.number
     above = gsm.high * share if gsm.high < inf else 0.0
     sources = ("the envelope's number",)
-    return Window(gsm.low, gsm.high, gsm.low * share, above, sources, "weight number", words, words, Quantity.WEIGHT)
+    name = f"weight number {family}".strip()
+    return Window(gsm.low, gsm.high, gsm.low * share, above, sources, name, words, words, Quantity.WEIGHT)
 
 
 def _conditions(named: list[NamedCloths], made: Making, pattern: Pattern, wish: Wish) -> dict[str, str]:
@@ -117,7 +121,7 @@ def _conditions(named: list[NamedCloths], made: Making, pattern: Pattern, wish: 
         kept = {
             "without": not made.has(item.condition.what),
             "lined": pattern.lined,
-            "view": not wish.view or same_view(item.condition.what, wish.view),
+            "view": not wish.view or any(same_view(view, wish.view) for view in item.condition.what.split("|")),
         }[item.condition.kind]
         if not kept:
             broken.update(dict.fromkeys(item.types, item.condition.words))
@@ -181,7 +185,7 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None
         reading=reading,
         structure=named.structure,
         weight=fixed_each(weight),
-        weight_by_number=fixed(_number_window(reading.gsm, reading, tables)),
+        weight_by_number=fixed_each(_number_windows(reading, tables)),
         bend=fixed_each(bend),
         bend_by_word=fixed(_avoided_bend(reading, tables)),
         stretch=stretch_windows(pattern, wish, made, reading, named.structure, named.cloths, tables),

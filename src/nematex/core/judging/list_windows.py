@@ -121,7 +121,7 @@ def _weight_word_piece(word: str, kind: str, reading: Reading, tables: Tables) -
 
 def _own_piece(item: NamedCloths, row: ClothType, said: Piece | None) -> Piece:
     """A named cloth's own range; of a group word's cloths only what the list's weight word leaves of it."""
-    own = _of_table(item.words, "cloth names", row.name, "weight", "gsm", row.weight_gsm)
+    own = _within_number(item, _of_table(item.words, "cloth names", row.name, "weight", "gsm", row.weight_gsm))
     if said is None or len(item.types) == 1 or key(row.name) == key(item.words):
         return own
     low, high, limit = row.weight_gsm.low, row.weight_gsm.high, said.range
@@ -131,6 +131,27 @@ def _own_piece(item: NamedCloths, row: ClothType, said: Piece | None) -> Piece:
         Range(max(low, limit.low), min(high, limit.high)),
         said.low_from if limit.low > low else own.low_from,
         said.high_from if limit.high < high else own.high_from,
+    )
+
+
+def _closed(gsm: Range) -> bool:
+    """Whether a number has two sides."""
+    return gsm.low > 0 and gsm.high < inf
+
+
+def _within_number(item: NamedCloths, own: Piece) -> Piece:
+    """'Linen (no lighter than 150 g/m²)': of the cloth's own range what a number with one open side leaves."""
+    gsm = item.gsm
+    if gsm is None or _closed(gsm):
+        return own
+    number = Origin(item.words)
+    if gsm.low >= own.range.high or gsm.high <= own.range.low:
+        edge = Range(gsm.low, max(gsm.low, own.range.high)) if gsm.low > 0 else Range(min(gsm.high, own.range.low), gsm.high)
+        return Piece(edge, number, number)
+    return Piece(
+        Range(max(own.range.low, gsm.low), min(own.range.high, gsm.high)),
+        number if gsm.low > own.range.low else own.low_from,
+        number if gsm.high < own.range.high else own.high_from,
     )
 
 
@@ -165,7 +186,7 @@ def weight_window(kind: str, named: list[NamedCloths], reading: Reading, tables:
     words = reading.weights_for(kind)
     said = [_weight_word_piece(word, kind, reading, tables) for word in words]
     pieces = said + [_own_piece(item, row, _hull(said)) for item, row in rows]
-    pieces += [Piece(item.gsm, Origin(item.words), Origin(item.words)) for item in named if item.gsm]
+    pieces += [Piece(item.gsm, Origin(item.words), Origin(item.words)) for item in named if item.gsm and _closed(item.gsm)]
     hull = _without_avoided(_hull(pieces), kind, reading, tables)
     if hull is None:
         return None

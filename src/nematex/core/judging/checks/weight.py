@@ -18,8 +18,9 @@ def check_weight(comparison: Comparison) -> list[Finding]:
     """Findings on weight, bulk and cover."""
     demand = comparison.demand
     findings = [] if demand.made.band else _by_list(comparison)
-    if demand.weight_by_number:
-        findings.append(comparison.against_window(Rule.WEIGHT_NUMBER, demand.weight_by_number, Asker.ENVELOPE))
+    for family, window in demand.weight_by_number.items():
+        finding = comparison.against_window(Rule.WEIGHT_NUMBER, window, Asker.ENVELOPE)
+        findings.append(finding.only(comparison.cloths.knit == (family == "knit")) if family else finding)
     details = list(demand.made.details)
     if not demand.weight and not demand.weight_by_number:
         details += demand.made.implied

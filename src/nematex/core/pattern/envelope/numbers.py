@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from nematex.core.quantity.estimate import Range
 from nematex.core.quantity.units import gsm_from_oz_yd2
 
-_NUMBER = r"(\d+(?:\.\d+)?)"
+_NUMBER = r"(?<![\d.])(\d{1,6}(?:\.\d{1,6})?)(?!\d)"
 _LEAST = (
     r"(?:(?:with|has|have|having|of|a|an|needs?|requires?|must have)\s+)*"
     r"(?:(?:at least|a minimum of|minimum of|minimum|min\.?|no less than|not less than|more than|over|>=?|≥|approx\.?|"
@@ -41,12 +41,28 @@ _STRETCHES_TO = re.compile(
 _UNIT = r"(gsm|g/m2|g/m²|g/sqm|g per m2|g m-2|gram(?:s|mes)? per square metre|oz/yd2|oz/yd²|oz/sq yd|oz|ounces?)"
 _MASS_SPAN = re.compile(rf"(?:between\s+)?{_NUMBER}\s*(?:{_UNIT}\s*)?(?:-|to|and)\s*{_NUMBER}\s*{_UNIT}")
 _MASS_ONE = re.compile(
-    r"(?P<word>up to|under|below|max(?:imum)?(?: of)?|no more than|not more than|not above|less than|<=?|lighter than|at least|"
+    r"(?P<word>up to|under|below|max(?:imum)?(?: of)?|no more than|not more than|not above|"
+    r"not? heavier than|not? lighter than|not below|"
+    r"not? less than|less than|<=?|lighter than|at least|"
     r"over|above|from|min(?:imum)?(?: of)?|more than|heavier than|>=?|about|around|approx\.?|approximately)?\s*"
     rf"{_NUMBER}\s*{_UNIT}(?:\s*(?P<tail>or less|or lighter|or under|and under|or more|or heavier|and up|and above))?"
 )
-_AT_MOST = ("up to", "under", "below", "max", "no more", "not more", "not above", "less", "<", "lighter")
+_AT_MOST = (
+    "no heavier",
+    "not heavier",
+    "up to",
+    "under",
+    "below",
+    "max",
+    "no more",
+    "not more",
+    "not above",
+    "less",
+    "<",
+    "lighter",
+)
 _AT_LEAST = ("at least", "over", "above", "from", "min", "more", "heavier", ">")
+_NOT_LESS = ("no lighter", "not lighter", "no less", "not less", "not below")
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,7 +101,7 @@ def _mass(match: re.Match[str], about: float) -> Figure:
     word, tail = match["word"] or "", match["tail"] or ""
     if word.startswith(_AT_MOST) or "less" in tail or "lighter" in tail or "under" in tail:
         span = Range(0.0, value)
-    elif word.startswith(_AT_LEAST) or tail:
+    elif word.startswith((*_AT_LEAST, *_NOT_LESS)) or tail:
         span = Range(value, float("inf"))
     else:
         span = Range(value * (1 - about), value * (1 + about))

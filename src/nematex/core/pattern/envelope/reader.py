@@ -1,166 +1,251 @@
 """From an envelope's words to a Reading.
 
 Common practice, no source: a weight word belongs to its noun; "not suitable for" reaches to the end of its
-sentence or to a word that turns it ("use", "instead"); "without the tucks" belongs to the cloths just named.
+sentence or to a word that turns it ("use", "instead"); "without the tucks" belongs to the cloths just named; what stands
+in brackets speaks of the noun before them. What is not understood is unread, and no text whatever raises.
 """
 
 from __future__ import annotations
 
-from dataclasses import replace
+from collections.abc import Callable
+from math import inf
 
 from nematex.core.cloth.lexicon import key
+from nematex.core.pattern.envelope.mention import Clause, Mention
 from nematex.core.pattern.envelope.numbers import Figure, lift_figures
-from nematex.core.pattern.envelope.reading import Condition, NamedCloths, Reading
+from nematex.core.pattern.envelope.reading import Condition, Reading
 from nematex.core.pattern.envelope.words import Item, items, normalise
 from nematex.core.quantity.estimate import Range
 from nematex.core.tables import Tables
 
-LOOK_AHEAD = 9
+LOOK_AHEAD = 9  # items that a condition may reach over
+LONGEST_TEXT = 5000  # letters that are read; no envelope has more
+CROSSES_ENDS = ("stop", "mark")
+HANDED_ON = ("stretch", "print", "fibre")
+
+
+class Cursor:
+    """The items of a text and the place that is read."""
+
+    def __init__(self, every: list[Item]) -> None:
+        self.every = every
+        self.place = 0
+
+    def peek(self, steps: int = 1) -> Item | None:
+        """The item so many steps ahead (or back, where negative); None beyond the ends."""
+        place = self.place + steps
+        return self.every[place] if 0 <= place < len(self.every) else None
+
+    def ahead(self, most: int) -> list[Item]:
+        return self.every[self.place + 1 : self.place + 1 + most]
 
 
 class _Reader:
-    """Walks the items once; holds what is open: polarity, weight word, the nouns a condition may reach."""
+    """Walks the items once; what is open stands in the clause, a weight word and a number wait for their noun."""
 
     def __init__(self, reading: Reading, tables: Tables, figures: list[Figure], avoid: bool) -> None:
         self.reading = reading
         self.tables = tables
         self.rule = tables.judging.words
         self.figures = figures
-        self.default_avoid = self.avoid = avoid
-        self.weak = False
+        self.usual_avoid = avoid
+        self.clause = Clause(avoid)
+        self.mentions: list[Mention] = []
         self.weight: str | None = None
         self.carried: str | None = None
         self.gsm: Range | None = None
         self.gsm_words = ""
-        self.run: list[int] = []
-        self.part: str | None = None
-        self.in_brackets = False
-        self.hands_before = 0
         self.unread: list[str] = []
+        self.handlers: dict[str, Callable[[Item, Cursor], int | None]] = {
+            "unknown": self._unknown,
+            "stop": self._stop,
+            "mark": self._mark,
+            "such": lambda *_: self._flush_weight(),
+            "fabric": lambda *_: self._flush_weight(),
+            "weight": self._weight,
+            "figure": self._figure,
+            "structure": self._structure,
+            "hand": self._hand,
+            "remark": self._remark,
+            "press": self._press,
+            "natural": self._natural,
+            "fibre": self._fibre,
+            "stretch": self._stretch,
+            "print": self._print,
+            "sheer": self._sheer,
+            "negative": self._negative,
+            "weak": self._weak,
+            "positive": self._positive,
+            "cloth": self._cloth,
+            "without": self._without,
+            "if": self._if,
+            "lined": self._lined,
+            "for": self._for,
+            "part": self._part,
+        }
 
-    # -- what is open is closed ------------------------------------------------------------------
+    # -- walking ---------------------------------------------------------------------------------
+
+    def read(self, every: list[Item]) -> None:
+        cursor = Cursor(every)
+        while (item := cursor.peek(0)) is not None:
+            if item.kind not in ("unknown", "filler"):
+                self._flush_unread()
+            handler = self.handlers.get(item.kind)
+            cursor.place += (handler(item, cursor) if handler else None) or 1
+        self._flush_weight()
+        self._flush_unread()
+        for mention in self.mentions:
+            (self.reading.avoid_cloths if mention.avoided else self.reading.cloths).append(mention.named())
+
+    @property
+    def avoid(self) -> bool:
+        return self.clause.avoid
 
     def _flush_weight(self) -> None:
         """A weight word without a noun of its own speaks of the whole garment."""
         if self.weight:
-            target = self.reading.avoid_weights if self.avoid else self.reading.weights
-            target.append(self.weight)
+            (self.reading.avoid_weights if self.avoid else self.reading.weights).append(self.weight)
         if self.gsm:
             self._limit(self.gsm)
         self.weight = self.gsm = None
 
     def _limit(self, span: Range) -> None:
-        if self.avoid:
-            span = Range(span.high, float("inf")) if span.low == 0 else Range(0.0, span.low)
-        old = self.reading.gsm
-        self.reading.gsm_words = f"{'not ' if self.avoid else ''}“{self.gsm_words}”"
-        self.reading.gsm = Range(max(old.low, span.low), min(old.high, span.high)) if old else span
+        """A number without a noun: a limit for the whole, or for the structure just named."""
+        limit = _without(span) if self.avoid else span
+        words, reading = f"{'not ' if self.avoid else ''}“{self.gsm_words}”", self.reading
+        if limit is None:
+            reading.unread.append(f"not {self.gsm_words}")
+            return
+        structure = self.clause.structure
+        old = reading.gsm_of.get(structure) if structure else reading.gsm
+        both = Range(max(old.low, limit.low), min(old.high, limit.high)) if old else limit
+        if both.low > both.high:
+            reading.unread.append(self.gsm_words)  # two numbers that no cloth can keep: the first one stands
+        elif structure:
+            reading.gsm_of[structure], reading.gsm_words = both, words
+        else:
+            reading.gsm, reading.gsm_words = both, words
 
     def _flush_unread(self) -> None:
         if self.unread:
             self.reading.unread.append(" ".join(self.unread))
         self.unread = []
 
-    # -- one item at a time ----------------------------------------------------------------------
-
-    def read(self, found: list[Item]) -> None:
-        at = 0
-        while at < len(found):
-            item = found[at]
-            if item.kind not in ("unknown", "filler"):
-                self._flush_unread()
-            step = getattr(self, f"_on_{item.kind}", None)
-            at += (step(item, found, at) or 1) if step else 1
-        self._flush_weight()
-        self._flush_unread()
-
-    def _on_unknown(self, item: Item, found: list[Item], at: int) -> None:
+    def _unknown(self, item: Item, _: Cursor) -> None:
         if not item.words.isdigit():
             self.unread.append(item.words)
 
-    def _on_stop(self, item: Item, found: list[Item], at: int) -> None:
+    def _stop(self, *_: object) -> None:
         self._flush_weight()
-        self.avoid, self.weak = self.default_avoid, False
-        self.run, self.part, self.carried = [], None, None
-        self.hands_before = len(self.reading.hands)
+        self.clause = Clause(self.usual_avoid, hands_before=len(self.reading.hands))
+        self.carried = None
 
-    def _on_mark(self, item: Item, found: list[Item], at: int) -> None:
+    def _mark(self, item: Item, _: Cursor) -> None:
         if item.value == ":":
             self._flush_weight()  # 'medium to heavy weight: denim, twill' speaks of all that follows
-        if item.value in "()":
-            if item.value == ")" and self.run and (self.weight or self.gsm):
-                self._bind_backwards()
-            self.in_brackets = item.value == "("
-        if item.value == ",":
-            self.run, self.carried = [], None
-            if self.weak:
-                self.avoid, self.weak = self.default_avoid, False
+        elif item.value == "(":
+            self.clause = self.clause.bracket()
+        elif item.value == ")":
+            self._close_bracket()
+        elif item.value == ",":
+            self._comma()
 
-    def _bind_backwards(self) -> None:
-        """'denim (8 to 10 oz)': a weight in brackets belongs to the noun before them."""
-        cloths = self.reading.avoid_cloths if self.avoid else self.reading.cloths
-        last = cloths[-1]
-        cloths[-1] = self._named(last.noun, last.types, self.weight, self.gsm, last.condition, last.part)
+    def _comma(self) -> None:
+        if self.gsm and self.clause.structure:
+            self._limit(self.gsm)  # 'wovens up to 150 g/m², or knits from 200'
+            self.gsm = None
+        self.clause.run, self.carried, self.clause.structure = [], None, None
+        if self.clause.until_comma:
+            self.clause.avoid, self.clause.until_comma = self.usual_avoid, False
+
+    def _close_bracket(self) -> None:
+        """'denim (8 to 10 oz)', 'linen (no lighter than 150 gsm)': what is open belongs to the noun before the bracket."""
+        inner, outer = self.clause, self.clause.outer
+        if outer and outer.run and (self.weight or self.gsm):
+            self._bind(outer.run[-1], inner.avoid != outer.avoid)
+        self.clause = outer or inner
+
+    def _bind(self, mention: Mention, turned: bool) -> None:
+        """A weight or number to the noun before it; `turned` where it is ruled out for a noun that is asked, or the reverse."""
+        weight, gsm = self.weight, self.gsm
         self.weight = self.gsm = None
+        if not turned:
+            self._narrow(mention, weight or mention.weight, gsm or mention.gsm)
+            return
+        left = _without(gsm) if gsm else self._beyond(weight, mention)
+        if left:
+            self._narrow(mention, mention.weight, left)
+        else:
+            self.reading.unread.append(f"not {self.gsm_words or weight}")
 
-    def _on_such(self, item: Item, found: list[Item], at: int) -> None:
+    def _beyond(self, weight: str | None, mention: Mention) -> Range | None:
+        """What a weight word that is ruled out leaves of a noun's cloths."""
+        structure = self.tables.lexicon.get(mention.types[0]).structure if mention.types else "woven"
+        row = self.tables.weight_word(weight or "medium", structure)
+        if weight in ("heavy", "medium to heavy"):
+            return Range(0.0, row.cloth_gsm.low)
+        return Range(row.cloth_gsm.high, inf) if weight in ("light", "light to medium") else None
+
+    # -- numbers and words -----------------------------------------------------------------------
+
+    def _weight(self, item: Item, _: Cursor) -> None:
         self._flush_weight()
+        self.weight, self.carried = str(item.value), None
+        self.reading.weight_said[self.weight] = item.words.removesuffix(" weight")
 
-    def _on_fabric(self, item: Item, found: list[Item], at: int) -> None:
-        self._flush_weight()
-
-    def _on_weight(self, item: Item, found: list[Item], at: int) -> None:
-        self._flush_weight()
-        self.weight, self.carried = item.value, None
-        self.reading.weight_said[item.value] = item.words.removesuffix(" weight")
-
-    def _on_figure(self, item: Item, found: list[Item], at: int) -> None:
+    def _figure(self, item: Item, _: Cursor) -> None:
         figure = self.figures[item.value]
+        reading = self.reading
         if figure.kind == "gsm":
+            if self.gsm:
+                self._flush_weight()  # a second number without a noun: the first speaks for itself
             self.gsm, self.gsm_words = figure.gsm, figure.words
-            return
-        if self.avoid:
-            self.reading.max_cross_pct, self.reading.most_stretch_words = figure.stretch_pct, f"not “{figure.words}”"
-            return
-        self.reading.stretch_words = f"“{figure.words}”"
-        if figure.kind in ("cross", "both"):
-            self.reading.min_cross_pct = figure.stretch_pct
-        if figure.kind in ("length", "both"):
-            self.reading.min_length_pct = figure.stretch_pct
+        elif self.avoid:
+            reading.max_cross_pct, reading.most_stretch_words = figure.stretch_pct, f"not “{figure.words}”"
+        else:
+            reading.stretch_words = f"“{figure.words}”"
+            if figure.kind in ("cross", "both"):
+                reading.min_cross_pct = figure.stretch_pct
+            if figure.kind in ("length", "both"):
+                reading.min_length_pct = figure.stretch_pct
 
-    def _on_structure(self, item: Item, found: list[Item], at: int) -> None:
+    def _structure(self, item: Item, _: Cursor) -> None:
+        structure = str(item.value)
         if self.weight and not self.avoid and self.weight not in self.reading.weights:
-            self.reading.weight_structures[self.weight] = item.value
+            self.reading.weight_structures[self.weight] = structure
+        if self.gsm and self.clause.structure is None:
+            self.clause.structure = structure  # 'up to 150 g/m² wovens'
         self._flush_weight()
-        (self.reading.avoid_structures if self.avoid else self.reading.structures).add(item.value)
+        self.clause.structure = structure
+        self.clause.structures.append(structure)
+        (self.reading.avoid_structures if self.avoid else self.reading.structures).add(structure)
 
-    def _on_hand(self, item: Item, found: list[Item], at: int) -> None:
-        after = next((other for other in found[at + 1 :] if other.kind not in ("weight", "filler")), None)
+    def _hand(self, item: Item, cursor: Cursor) -> None:
+        after = next((other for other in cursor.every[cursor.place + 1 :] if other.kind not in ("weight", "filler")), None)
         if after and after.kind == "cloth" and not self.avoid:
             return  # 'soft denims': the word speaks of its noun, whose own range is known
         known = self.tables.avoid_hands if self.avoid else self.tables.pattern_hands
         if item.value in known:
             (self.reading.avoid_hands if self.avoid else self.reading.hands).append((item.words, known[item.value]))
 
-    def _on_remark(self, item: Item, found: list[Item], at: int) -> None:
+    def _remark(self, *_: object) -> None:
         """'Stiffer fabrics will give a boxier shape' tells what happens and asks nothing."""
-        del self.reading.hands[self.hands_before :]
+        del self.reading.hands[self.clause.hands_before :]
 
-    def _on_press(self, item: Item, found: list[Item], at: int) -> None:
+    def _press(self, *_: object) -> None:
         self.reading.presses = self.reading.presses or not self.avoid
 
-    def _on_natural(self, item: Item, found: list[Item], at: int) -> None:
+    def _natural(self, *_: object) -> None:
         self.reading.natural = self.reading.natural or not self.avoid
 
-    def _on_fibre(self, item: Item, found: list[Item], at: int) -> None:
+    def _fibre(self, item: Item, _: Cursor) -> None:
         if item.value == "elastane":
             self.reading.recovers = self.reading.recovers or not self.avoid
-            return
-        if self.part:
-            return
-        (self.reading.avoid_fibres if self.avoid else self.reading.fibres).append(item.value)
+        elif not self.clause.part:
+            (self.reading.avoid_fibres if self.avoid else self.reading.fibres).append(str(item.value))
 
-    def _on_stretch(self, item: Item, found: list[Item], at: int) -> None:
+    def _stretch(self, item: Item, _: Cursor) -> None:
         reading = self.reading
         if item.value == "recovery":
             reading.recovers = True
@@ -171,74 +256,94 @@ class _Reader:
         elif item.value == "stable":
             reading.max_cross_pct, reading.most_stretch_words = self.rule.stable_most_pct, f"“{item.words}”"
         elif reading.min_cross_pct is None:
-            reading.stretchy, reading.stretch_words = True, f"“{item.words}”"
-            reading.min_cross_pct = self.rule.stretchy_least_pct if item.value == "stretchy" else self.rule.four_way_least_pct
-            if item.value == "both":
-                reading.min_length_pct = self.rule.four_way_least_pct
+            self._stretchy(item)
 
-    def _on_print(self, item: Item, found: list[Item], at: int) -> None:
+    def _stretchy(self, item: Item) -> None:
+        """A word for stretch where no number has been said."""
+        reading = self.reading
+        reading.stretchy, reading.stretch_words = True, f"“{item.words}”"
+        reading.min_cross_pct = self.rule.stretchy_least_pct if item.value == "stretchy" else self.rule.four_way_least_pct
+        if item.value == "both":
+            reading.min_length_pct = self.rule.four_way_least_pct
+
+    def _print(self, item: Item, _: Cursor) -> None:
         if self.avoid:
-            self.reading.avoid_prints.add(item.value)
+            self.reading.avoid_prints.add(str(item.value))
 
-    def _on_sheer(self, item: Item, found: list[Item], at: int) -> None:
+    def _sheer(self, item: Item, _: Cursor) -> None:
         if self.avoid:
             self.reading.avoid_sheer = True
         else:
-            self._add_cloths(item.words, tuple(kind.name for kind in self.tables.lexicon.groups["sheer fabrics"]))
+            self._mention(item.words, tuple(kind.name for kind in self.tables.lexicon.groups["sheer fabrics"]), None)
 
-    def _on_negative(self, item: Item, found: list[Item], at: int) -> None:
+    # -- polarity --------------------------------------------------------------------------------
+
+    def _negative(self, _: Item, cursor: Cursor) -> None:
+        if self._ends_its_sentence(cursor) and not self.avoid and (self.clause.named or self.clause.structures):
+            self._turn_about()
+            return
         self._flush_weight()
-        self.avoid, self.weak = True, False
+        self.clause.avoid, self.clause.until_comma = True, False
 
-    def _on_weak(self, item: Item, found: list[Item], at: int) -> None:
+    def _ends_its_sentence(self, cursor: Cursor) -> bool:
+        """'Knits are not suitable.': nothing follows that could be ruled out."""
+        after = next((item for item in cursor.every[cursor.place + 1 :] if item.kind != "filler"), None)
+        return after is None or after.kind == "stop"
+
+    def _turn_about(self) -> None:
+        """What the sentence has named is ruled out by its end."""
+        reading = self.reading
+        if self.weight:
+            reading.avoid_weights.append(self.weight)
+            self.weight = None
+        for mention in self.clause.named:
+            mention.avoided = True
+        for structure in self.clause.structures:
+            reading.structures.discard(structure)
+            reading.avoid_structures.add(structure)
+
+    def _weak(self, *_: object) -> None:
         self._flush_weight()
-        self.avoid, self.weak = True, True
+        self.clause.avoid, self.clause.until_comma = True, True
 
-    def _on_positive(self, item: Item, found: list[Item], at: int) -> None:
+    def _positive(self, *_: object) -> None:
         if self.avoid:
             self._flush_weight()
-        self.avoid, self.weak = False, False
+        self.clause.avoid, self.clause.until_comma = False, False
 
-    def _on_cloth(self, item: Item, found: list[Item], at: int) -> None:
-        joined = at > 0 and found[at - 1].kind == "join"
-        weight = self.weight or (self.carried if joined else None)
-        self._add_cloths(item.words, item.value, weight)
+    # -- cloths ----------------------------------------------------------------------------------
+
+    def _cloth(self, item: Item, cursor: Cursor) -> None:
+        before, after = cursor.peek(-1), cursor.peek()
+        weight = self.weight or (self.carried if before and before.kind == "join" else None)
+        self._mention(item.words, item.value, weight)
         self.carried = weight
-        after = found[at + 1] if at + 1 < len(found) else None
         if weight and after and (after.kind == "such" or after.words == ":"):
             # 'light to medium weight cottons: lawn, poplin': the noun is a heading, its weight speaks of the whole list.
             (self.reading.avoid_weights if self.avoid else self.reading.weights).append(weight)
         if not self.avoid and key(item.words) == "stable knit" and self.reading.max_cross_pct is None:
             self.reading.max_cross_pct, self.reading.most_stretch_words = self.rule.stable_most_pct, f"“{item.words}”"
 
-    def _add_cloths(self, words: str, types: tuple[str, ...], weight: str | None = None) -> None:
-        cloths = self.reading.avoid_cloths if self.avoid else self.reading.cloths
-        cloths.append(self._named(words, types, weight, self.gsm, None, self.part))
-        self.run.append(len(cloths) - 1)
+    def _mention(self, words: str, types: tuple[str, ...], weight: str | None) -> None:
+        mention = Mention(words, types, self.avoid, part=self.clause.part)
+        self._narrow(mention, weight, self.gsm)
+        self.mentions.append(mention)
+        self.clause.run.append(mention)
+        self.clause.named.append(mention)
         self.weight = self.gsm = None
 
-    def _named(
-        self,
-        words: str,
-        types: tuple[str, ...],
-        weight: str | None,
-        gsm: Range | None,
-        condition: Condition | None,
-        part: str | None,
-    ) -> NamedCloths:
-        """The cloths a noun stands for; of a group only those of the weight named with it."""
-        kept = types
-        if (weight or gsm) and len(types) > 1:
-            kept = self._of_weight(types, weight, gsm)
+    def _narrow(self, mention: Mention, weight: str | None, gsm: Range | None) -> None:
+        """Of a group only the cloths of the weight named with it."""
+        if (weight or gsm) and len(mention.types) > 1:
+            mention.types = self._of_weight(mention.types, weight, gsm)
+        mention.weight, mention.gsm = weight, gsm
         written = self.reading.weight_said.get(weight, weight) if weight else ""
-        said = f"{written} {words}" if written and written not in words else words
-        return NamedCloths(said, kept, weight, gsm, condition, part, words)
+        mention.said = f"{written} {mention.words}" if written and written not in mention.words else mention.words
 
     def _of_weight(self, types: tuple[str, ...], weight: str | None, gsm: Range | None) -> tuple[str, ...]:
-        lexicon = self.tables.lexicon
         overlaps = {}
         for name in types:
-            row = lexicon.get(name)
+            row = self.tables.lexicon.get(name)
             span = gsm or self.tables.weight_word(weight or "medium", row.structure).pattern_gsm
             inside = min(span.high, row.weight_gsm.high) - max(span.low, row.weight_gsm.low)
             overlaps[name] = inside / min(row.weight_gsm.high - row.weight_gsm.low, max(span.high - span.low, 1.0))
@@ -247,76 +352,93 @@ class _Reader:
 
     # -- conditions and parts --------------------------------------------------------------------
 
-    def _on_without(self, item: Item, found: list[Item], at: int) -> int:
-        return self._condition(found, at, without=True)
+    def _without(self, _: Item, cursor: Cursor) -> int:
+        return self._condition(cursor, without=True)
 
-    def _on_if(self, item: Item, found: list[Item], at: int) -> int:
-        return self._condition(found, at, without=False)
+    def _if(self, _: Item, cursor: Cursor) -> int:
+        return self._condition(cursor, without=False)
 
-    def _condition(self, found: list[Item], at: int, without: bool) -> int:
-        """'without the tucks', 'if you leave out the pleats', 'when lined', 'for view B'."""
-        ahead = found[at + 1 : at + 1 + LOOK_AHEAD]
-        for step, item in enumerate(ahead, 1):
-            if item.kind in ("stop", "mark"):
+    def _condition(self, cursor: Cursor, without: bool) -> int:
+        """'without the tucks', 'if you leave out the pleats', 'when lined': how many items it takes."""
+        for step, item in enumerate(cursor.ahead(LOOK_AHEAD), 1):
+            if item.kind in CROSSES_ENDS:
                 break
             without = without or item.kind in ("without", "weak", "negative")
-            if item.kind in ("detail", "part") and without:
-                detail = self.tables.details.find(item.words)
-                if detail:
-                    self._qualify(Condition("without", detail.name, f"without the {item.words}"))
-                    return step + 1
+            detail = self.tables.details.find(item.words) if without and item.kind in ("detail", "part") else None
+            if detail:
+                self._qualify(Condition("without", detail.name, f"without the {item.words}"))
+                return step + 1
             if item.kind == "lined":
                 self._qualify(Condition("lined", "lined", "if lined"))
                 return step + 1
-            if item.kind in ("stretch", "print", "fibre") and without:
-                was, self.avoid = self.avoid, True
-                getattr(self, f"_on_{item.kind}")(item, found, at)
-                self.avoid = was
+            if item.kind == "sheer":
+                return step + 1  # 'line if sheer' is advice and names no cloth
+            if item.kind in HANDED_ON and without:
+                was, self.clause.avoid = self.avoid, True
+                self.handlers[item.kind](item, cursor)
+                self.clause.avoid = was
                 return step + 1
         return 1
 
-    def _on_lined(self, item: Item, found: list[Item], at: int) -> None:
-        if self.in_brackets:
+    def _lined(self, *_: object) -> None:
+        if self.clause.outer:
             self._qualify(Condition("lined", "lined", "if lined"))
 
     def _qualify(self, condition: Condition) -> None:
-        cloths = self.reading.avoid_cloths if self.avoid else self.reading.cloths
-        for number in self.run:
-            old = cloths[number]
-            cloths[number] = replace(old, condition=condition)
+        for mention in self.clause.run:
+            if mention.avoided == (self.clause.outer or self.clause).avoid:
+                mention.condition = condition
 
-    def _on_for(self, item: Item, found: list[Item], at: int) -> int:
-        """'for the sleeves' and 'for view B' belong to the cloths just named."""
-        for step, ahead in enumerate(found[at + 1 : at + 5], 1):
-            if ahead.kind == "part" and self.run and ahead.value[0] != "body":
-                self._bind_part(ahead.value[0])
+    def _for(self, _: Item, cursor: Cursor) -> int:
+        """'for the sleeves', 'for view B' and 'for views A and B' belong to the cloths just named."""
+        for step, item in enumerate(cursor.ahead(4), 1):
+            if item.kind == "part" and self.clause.run and item.value[0] != "body":
+                for mention in self.clause.run:
+                    mention.part = item.value[0]
                 return step + 1
-            if ahead.words == "view" and at + step + 1 < len(found):
-                view = found[at + step + 1].words
-                self._qualify(Condition("view", view, f"for view {view.upper()}"))
-                return step + 2
-            if ahead.kind != "filler":
+            if item.words in ("view", "views"):
+                return self._for_views(cursor, step)
+            if item.kind != "filler":
                 break
         return 1
 
-    def _bind_part(self, part: str) -> None:
-        cloths = self.reading.avoid_cloths if self.avoid else self.reading.cloths
-        for number in self.run:
-            old = cloths[number]
-            cloths[number] = replace(old, part=part)
+    def _for_views(self, cursor: Cursor, step: int) -> int:
+        """The views after the word: a name, then names of one letter joined by commas and words."""
+        first = cursor.peek(step + 1)
+        if first is None or first.kind in CROSSES_ENDS:
+            return step + 1
+        views, taken = [first.words], step + 2
+        while (item := cursor.peek(taken)) and (item.kind == "join" or item.words == "," or len(item.words) == 1):
+            if item.words.isalpha() and len(item.words) == 1:
+                views.append(item.words)
+            elif not (after := cursor.peek(taken + 1)) or not (len(after.words) == 1 and after.words.isalpha()):
+                break
+            taken += 1
+        names = " and ".join(view.upper() for view in views)
+        self._qualify(Condition("view", "|".join(views), f"for view{'s' if len(views) > 1 else ''} {names}"))
+        return taken
 
-    def _on_part(self, item: Item, found: list[Item], at: int) -> None:
+    def _part(self, item: Item, cursor: Cursor) -> None:
         """'Sleeves: dotted tulle' and 'sleeves in tulle' bind what follows, to the end of the sentence."""
-        after = found[at + 1] if at + 1 < len(found) else None
+        after = cursor.peek()
         if after and after.words in (":", "in"):
             self._flush_weight()
-            self.part = None if item.value[0] == "body" else item.value[0]
+            self.clause.part = None if item.value[0] == "body" else item.value[0]
+
+
+def _without(span: Range) -> Range | None:
+    """What is left where a span is ruled out; None where that would be a hole."""
+    if span.low <= 0:
+        return Range(span.high, inf)
+    return Range(0.0, span.low) if span.high == inf else None
 
 
 def read_envelope(text: str, tables: Tables, avoid: bool = False, into: Reading | None = None) -> Reading:
     """Read recommended cloths (or, with `avoid`, cloths ruled out); what was not understood is in `unread`."""
     reading = into or Reading()
     reading.text = " / ".join(part for part in (reading.text, text) if part)
-    plain, figures = lift_figures(normalise(text), tables.judging.words.about)
+    if len(text) > LONGEST_TEXT:
+        reading.unread.append(f"{text[LONGEST_TEXT : LONGEST_TEXT + 40]}… ({len(text) - LONGEST_TEXT} letters more)")
+    plain, figures = lift_figures(normalise(text[:LONGEST_TEXT]), tables.judging.words.about)
     _Reader(reading, tables, figures, avoid).read(items(plain, tables))
     return reading

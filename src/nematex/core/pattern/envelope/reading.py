@@ -43,6 +43,7 @@ class Reading:
     hands: list[tuple[str, HandWord]] = field(default_factory=list)
     fibres: list[str] = field(default_factory=list)
     gsm: Range | None = None
+    gsm_of: dict[str, Range] = field(default_factory=dict)  # a number that speaks of wovens or of knits alone
     natural: bool = False
     recovers: bool = False
     presses: bool = False

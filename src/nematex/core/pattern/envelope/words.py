@@ -9,6 +9,7 @@ from functools import lru_cache
 from typing import Any
 
 from nematex.core.cloth.lexicon import key, stem
+from nematex.core.quantity.scan import SIGNS, scan
 from nematex.core.tables import EnvelopePhrases, Tables
 
 LONGEST = 6  # words in the longest phrase that is looked for
@@ -67,9 +68,21 @@ def _add(words: Vocabulary, phrases: Sequence[EnvelopePhrases], kind: str) -> No
 _TOKEN = re.compile(r"§\d+|[a-z0-9]+(?:[’'&][a-z]+)*|[,;:/()!\n]|\.(?!\d)")
 
 
+def _decimals(text: str) -> str:
+    """Numbers with fractions as decimals, so that every later look sees one writing: '5 1/2 in' → '5.5 in'."""
+    for figure in reversed(list(scan(text))):
+        written = text[figure.start : figure.end]
+        if "/" in written.split("g")[0].split("o")[0] or any(sign in written for sign in SIGNS):
+            unit = f" {figure.unit}" if figure.unit else ""
+            text = f"{text[: figure.start]}{figure.value:g}{unit}{text[figure.end :]}"
+    return text
+
+
 def normalise(text: str) -> str:
     """Lower case, plain dashes and quotes, hyphens inside words opened, abbreviations closed."""
     text = text.casefold().replace("\u00a0", " ").replace("’", "'").replace("‑", "-")
+    text = "\n".join(filter(None, (" ".join(line.split()) for line in text.split("\n"))))
+    text = _decimals(text)
     text = text.replace("§", " ")  # the sign that marks a figure once it has been lifted out
     text = re.sub(r"[–—]", " - ", text)
     text = re.sub(r"\b(e\.g|i\.e|eg|etc|approx|min|max)\.", lambda match: match[1].replace(".", " ") + " ", text)
