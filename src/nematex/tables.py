@@ -12,9 +12,9 @@ from nematex.core.cloth.fibres import Fibre, FibreNames
 from nematex.core.cloth.lexicon import ClothType, Lexicon, key
 from nematex.core.cloth.properties import Home, Property
 from nematex.core.colour.names import ColourName
-from nematex.core.judging.saying.sayings import read_sayings
 from nematex.core.quantity.estimate import Known, Range
 from nematex.core.rules import read_rules
+from nematex.core.sayings import read_sayings
 from nematex.core.tables import (
     Caution,
     Detail,

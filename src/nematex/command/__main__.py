@@ -75,5 +75,10 @@ def main(arguments: Sequence[str]) -> int:
     return 0
 
 
-if __name__ == "__main__":
+def entry() -> None:
+    """What the installed command `nematex` runs."""
     sys.exit(main(sys.argv[1:]))
+
+
+if __name__ == "__main__":
+    entry()

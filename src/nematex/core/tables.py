@@ -10,9 +10,9 @@ from typing import Generic, TypeVar
 from nematex.core.cloth.fibres import FibreNames
 from nematex.core.cloth.lexicon import Lexicon, key
 from nematex.core.cloth.properties import Property
-from nematex.core.judging.saying.sayings import Sayings
 from nematex.core.quantity.estimate import Range
 from nematex.core.rules import Rules
+from nematex.core.sayings import Sayings
 
 T = TypeVar("T")
 

@@ -8,10 +8,10 @@ import pytest
 from nematex.core.beneath.interfacing import interfacing
 from nematex.core.beneath.lining import colour_word, layered_bend_cm, linings, ways
 from nematex.core.beneath.notions import of_view, read_notions
+from nematex.core.beneath.thread import thread
 from nematex.core.cloth.columns import columns
 from nematex.core.cloth.estimates import Cloth, known_cloth
 from nematex.core.cloth.facts import ClothFacts
-from nematex.core.colour.thread import thread
 from nematex.core.judging.cautions import cautions
 from nematex.core.judging.combination import PartCloth, joints
 from nematex.core.judging.demand import Demand, demand

@@ -10,18 +10,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from nematex.core.cloth.measuring.typed import read_bending_length_cm, read_stretch_pct
 from nematex.core.errors import FieldFault
 from nematex.core.quantity.money import read_price
-from nematex.core.quantity.reader import (
-    read_bending_length_cm,
-    read_length_cm,
-    read_percent,
-    read_stretch_pct,
-    read_weight_gsm,
-    read_width_cm,
-    read_yes,
-    to_number,
-)
+from nematex.core.quantity.reader import read_length_cm, read_percent, read_weight_gsm, read_width_cm, read_yes, to_number
 from nematex.core.quantity.scan import once, scan
 
 

@@ -17,10 +17,10 @@ from nematex.core.cloth.facts import ClothFacts
 from nematex.core.errors import FieldFault
 from nematex.core.judging.demand import demand
 from nematex.core.judging.pairing import pair
+from nematex.core.judging.size_advice import knit_in_woven
 from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.ease import eases, needed_stretch
 from nematex.core.pattern.facts import Pattern, Size, Wish
-from nematex.core.pattern.size_advice import knit_in_woven
 from nematex.core.pattern.sizing import Body, choose_size, covers, cup_of
 from nematex.tables import trade_tables
 

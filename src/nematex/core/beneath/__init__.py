@@ -1,0 +1,1 @@
+"""What goes beneath and into a garment: lining, interfacing, thread, notions."""

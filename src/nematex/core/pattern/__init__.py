@@ -1,0 +1,1 @@
+"""A pattern: what its envelope says (envelope, paste), what is made of it (construction), sizes and ease."""

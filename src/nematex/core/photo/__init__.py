@@ -1,1 +1,1 @@
-"""What a photograph of cloth tells: light, palette, kind of print, repeats, direction, see-through, draped disc."""
+"""What a photo of flat or draped cloth tells: light, palette, kind of print, direction, repeats, see-through, folds."""

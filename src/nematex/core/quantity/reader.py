@@ -1,4 +1,4 @@
-"""Quantities as suppliers write them: '150cm/59"', '220 g/m2', '6.5 oz', '10 to 12.5 cm'. Money is read beside, in money.py.
+"""Quantities as suppliers write them: '150cm/59"', '220 g/m2', '6.5 oz'. Money is read beside, in money.py.
 
 Each reader returns a number in the unit of its name or raises FieldFault with the rule. Numbers and units are found by
 scan.py, factors are in units.py.
@@ -6,8 +6,6 @@ scan.py, factors are in units.py.
 
 from __future__ import annotations
 
-from nematex.core.cloth.measuring.bending import bending_length_cm
-from nematex.core.cloth.measuring.stretch import stretch_pct
 from nematex.core.errors import FieldFault
 from nematex.core.quantity.scan import TO_CM, Figure, scan, spans
 from nematex.core.quantity.units import gsm_from_oz_yd2
@@ -111,24 +109,6 @@ def read_percent(text: str, field: str) -> float:
     if len(found) != 1 or found[0][-1].unit not in ("", "%") or left.strip(" %\u00a0"):
         raise FieldFault(field, text, "is not a number")
     return min(end.value for end in found[0])
-
-
-def read_stretch_pct(text: str, field: str) -> float:
-    """A percentage, or a marked length pulled: '25 %' or '10 to 12.5 cm'."""
-    found = list(scan(text[:LONGEST]))
-    if len(found) == 2 and found[1].unit == "cm" and found[0].unit in ("", "cm"):
-        between = text[found[0].end : found[1].start].strip().casefold()
-        if between in ("to", "→", "->", ">"):
-            return round(stretch_pct(found[0].value, found[1].value), 1)
-    return read_percent(text, field)
-
-
-def read_bending_length_cm(text: str, field: str) -> float:
-    """A bending length, or the overhang it is half of: '2.3 cm' or 'overhang 4.6 cm'."""
-    said = text.strip().casefold()
-    if said.startswith("overhang"):
-        return bending_length_cm(read_length_cm(said.removeprefix("overhang"), field))
-    return read_length_cm(text, field)
 
 
 def read_yes(text: str, field: str) -> bool:

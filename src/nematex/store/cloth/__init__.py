@@ -1,0 +1,1 @@
+"""Cloths, their readings and photos, saved filters, and files sent for import."""

@@ -1,0 +1,1 @@
+"""Programmes and their picks."""

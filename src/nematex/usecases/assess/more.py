@@ -23,11 +23,11 @@ from nematex.core.judging.combination import PartCloth, joints
 from nematex.core.judging.demand import Demand, demand
 from nematex.core.judging.matrix import Matrix, matrix
 from nematex.core.judging.pairing import Pairing, pair
+from nematex.core.judging.size_advice import is_off_list_knit, knit_in_woven
 from nematex.core.judging.verdict import Verdict
 from nematex.core.judging.why import why
 from nematex.core.pattern.facts import Pattern, Wish
 from nematex.core.pattern.paste import read_paste
-from nematex.core.pattern.size_advice import is_off_list_knit, knit_in_woven
 from nematex.core.pattern.sizing import Body, choose_size
 from nematex.core.tables import Tables
 from nematex.usecases.assess.schema import HangIn, MatrixIn, PairingIn

@@ -1,0 +1,1 @@
+"""Linings from the shelf, interfacing, thread and notions for a pairing."""

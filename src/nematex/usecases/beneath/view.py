@@ -10,9 +10,9 @@ from nematex.core.amount.length import Amount, amount
 from nematex.core.beneath.interfacing import Interfaced, interfacing
 from nematex.core.beneath.lining import Way, colour_word, linings, ways
 from nematex.core.beneath.notions import Notion, of_view, read_notions
+from nematex.core.beneath.thread import Thread, thread
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.colour.difference import read_hex
-from nematex.core.colour.thread import Thread, thread
 from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Pattern, Wish
 from nematex.store.records import ClothRecord, PatternRecord

@@ -58,6 +58,7 @@ class ShelfColumns:
         place = np.full(size, -1, dtype=np.int32)
         place[index] = np.arange(len(index), dtype=np.int32)
         owner = place[np.concatenate((self.owner, other.owner + len(self.price)))]
+        order = np.argsort(owner, kind="stable")[np.count_nonzero(owner < 0) :]  # -1 is of a cloth that is gone
         seasons = self.seasons + other.seasons
 
         def both(mine: npt.NDArray[Any], its: npt.NDArray[Any]) -> npt.NDArray[Any]:
@@ -69,8 +70,8 @@ class ShelfColumns:
             arrived=both(self.arrived, other.arrived),
             seasons=[seasons[at] for at in index],
             needs=both(self.needs, other.needs),
-            lab=np.concatenate((self.lab, other.lab))[owner >= 0],
-            owner=owner[owner >= 0],
+            lab=np.concatenate((self.lab, other.lab))[order],
+            owner=owner[order],
         )
 
 

@@ -1,0 +1,1 @@
+"""Two or three cloths hung as one garment."""

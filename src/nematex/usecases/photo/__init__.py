@@ -1,0 +1,1 @@
+"""Photos: opened safely, read, confirmed by somebody, and only then in force."""

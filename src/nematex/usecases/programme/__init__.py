@@ -1,0 +1,1 @@
+"""Programmes: their picks in order, and the notes to publish."""

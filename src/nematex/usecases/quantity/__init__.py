@@ -1,0 +1,1 @@
+"""Facts in the shop's units and vocabulary."""

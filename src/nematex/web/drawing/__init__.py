@@ -1,0 +1,1 @@
+"""Drawings as numbers and paths: the tape, swatches, garments, how cloth hangs."""

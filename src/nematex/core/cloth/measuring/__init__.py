@@ -1,0 +1,3 @@
+"""The formulas of the cutting table: bending length, drape of a disc, stretch, mass and shrinkage,
+each with its standard.
+"""

@@ -1,0 +1,1 @@
+"""The cutting table: which measurements there are, what they come to, what they would change, simulated instruments."""

@@ -8,19 +8,11 @@ from datetime import date
 from typing import Any
 
 from nematex.core.cloth.facts import STRUCTURES
+from nematex.core.cloth.measuring.typed import read_bending_length_cm, read_stretch_pct
 from nematex.core.cloth.properties import Property
 from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.quantity.money import read_price
-from nematex.core.quantity.reader import (
-    read_bending_length_cm,
-    read_length_cm,
-    read_percent,
-    read_stretch_pct,
-    read_weight_gsm,
-    read_width_cm,
-    read_yes,
-    to_number,
-)
+from nematex.core.quantity.reader import read_length_cm, read_percent, read_weight_gsm, read_width_cm, read_yes, to_number
 from nematex.core.quantity.units import CM_PER_YARD
 from nematex.tables import properties
 from nematex.usecases.cloth.colourways import read_bolts, read_colourways

@@ -1,0 +1,1 @@
+"""Pages of pairings, the matrix, why, and where hands disagree."""

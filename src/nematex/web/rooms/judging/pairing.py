@@ -9,8 +9,8 @@ from typing import Any
 from flask import Blueprint, render_template, request, session
 
 from nematex.core.errors import FieldFault
+from nematex.core.judging.size_advice import is_off_list_knit, knit_in_woven
 from nematex.core.pattern.facts import Wish
-from nematex.core.pattern.size_advice import is_off_list_knit, knit_in_woven
 from nematex.store.records import PatternRecord
 from nematex.usecases.beneath.view import beneath
 from nematex.usecases.cloth.browse import offered_cloths

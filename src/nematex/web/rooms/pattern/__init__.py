@@ -1,0 +1,1 @@
+"""Pages of the drawer and its patterns."""

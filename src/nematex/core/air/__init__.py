@@ -1,0 +1,1 @@
+"""On the air: run sheets, notes, chapters, calendars, practice. Nothing lives here yet."""

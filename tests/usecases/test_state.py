@@ -1,0 +1,220 @@
+"""One state in hand, renewed by what changed: after any change it is what a shop that starts now would read."""
+
+from __future__ import annotations
+
+import gc
+import threading
+from collections.abc import Callable
+from dataclasses import fields, replace
+
+import numpy as np
+import pytest
+from sqlalchemy import event, text
+
+from nematex.core.quantity.arrays import Column
+from nematex.store.cloth.cloths import change_cloth, remove_cloths, save_cloths
+from nematex.store.database import Database
+from nematex.store.judging.rule_fixes import set_rule
+from nematex.store.pattern.patterns import remove_pattern, save_patterns
+from nematex.store.records import RuleFix
+from nematex.usecases.cloth.shelf import Shelf
+from nematex.usecases.judging.whole_matrix import whole
+from nematex.usecases.shop import Shop
+from nematex.usecases.state import State
+
+
+def work_everything_out(state: State) -> State:
+    """As pages do: columns, filters and searches are there, so that the next state takes them over."""
+    assert len(state.shelf.columns) == len(state.shelf.records) == len(state.shelf.filed.price) == len(state.shelf.search_keys)
+    return state
+
+
+def parts_of(value: object) -> dict[str, object]:
+    """A column or a mapping by its parts; anything else as it is."""
+    if isinstance(value, Column):
+        return {each.name: getattr(value, each.name) for each in fields(value)}
+    return dict(value) if isinstance(value, dict) else {"": value}
+
+
+def same_columns(one: object, other: object) -> None:
+    for each in fields(one):  # type: ignore[arg-type]
+        mine, its = parts_of(getattr(one, each.name)), parts_of(getattr(other, each.name))
+        for name, value in mine.items():
+            if isinstance(value, np.ndarray) and value.dtype.kind == "f":
+                np.testing.assert_allclose(value, its[name], err_msg=f"{each.name} {name}")  # type: ignore[arg-type]
+            else:
+                np.testing.assert_array_equal(value, its[name], err_msg=f"{each.name} {name}")  # type: ignore[arg-type]
+
+
+def same_shelf(one: Shelf, other: Shelf) -> None:
+    assert one.records == other.records
+    assert [cloth.weight for cloth in one.cloths] == [cloth.weight for cloth in other.cloths]
+    same_columns(one.columns, other.columns)
+    same_columns(one.filed, other.filed)
+    assert one.search_keys == other.search_keys
+    assert (one.place, dict(one.spans)) == (other.place, dict(other.spans))
+
+
+CHANGES: dict[str, Callable[[Shop, State], None]] = {}
+
+
+def change(name: str) -> Callable[[Callable[[Shop, State], None]], Callable[[Shop, State], None]]:
+    def keep(act: Callable[[Shop, State], None]) -> Callable[[Shop, State], None]:
+        CHANGES[name] = act
+        return act
+
+    return keep
+
+
+@change("a value")
+def _value(shop: Shop, state: State) -> None:
+    with shop.database.work() as work:
+        change_cloth(work, state.shelf.records[7].id, {"weight_gsm": 133.0, "price_per_m": 9})
+
+
+@change("a name, and so its place")
+def _name(shop: Shop, state: State) -> None:
+    with shop.database.work() as work:
+        change_cloth(work, state.shelf.records[0].id, {"name": "Zz last of all", "colours": ["#102030", "#405060"]})
+
+
+@change("one more, one less")
+def _more_and_less(shop: Shop, state: State) -> None:
+    record = state.shelf.records[3]
+    with shop.database.work() as work:
+        save_cloths(work, [replace(record, code="NEW-1", facts=replace(record.facts, name="A first of all"))])
+        remove_cloths(work, [state.shelf.records[5].id])
+
+
+@change("a removed cloth that comes again")
+def _again(shop: Shop, state: State) -> None:
+    record = state.shelf.records[4]
+    with shop.database.work() as work:
+        remove_cloths(work, [record.id])
+    shop.now()
+    with shop.database.work() as work:
+        save_cloths(work, [record])
+
+
+@change("a pattern")
+def _pattern(shop: Shop, state: State) -> None:
+    first, second = state.drawer.records[:2]
+    with shop.database.work() as work:
+        save_patterns(work, [replace(first, facts=replace(first.facts, recommended="denim, canvas"))])
+        remove_pattern(work, second.id)
+
+
+@change("a rule")
+def _rule(shop: Shop, state: State) -> None:
+    with shop.database.work() as work:
+        set_rule(work, RuleFix("judging", "tolerance", "weight", 0.3, 0.15, "tried"))
+
+
+@pytest.mark.parametrize("name", CHANGES)
+def test_a_renewed_state_is_what_a_shop_that_starts_now_reads(demo: Shop, name: str) -> None:
+    before = work_everything_out(demo.now())
+    known = whole(demo, before)
+    CHANGES[name](demo, before)
+    after, fresh = demo.now(), Shop(demo.database)
+    assert after is not before
+    same_shelf(after.shelf, fresh.now().shelf)
+    assert after.drawer.records == fresh.now().drawer.records
+    assert after.drawer.interpretations == fresh.now().drawer.interpretations
+    renewed, anew = whole(demo, after), whole(fresh, fresh.now())
+    np.testing.assert_array_equal(renewed.verdict, anew.verdict)
+    np.testing.assert_allclose(renewed.score, anew.score)
+    np.testing.assert_array_equal(renewed.open_checks, anew.open_checks)
+    assert known.verdict.shape == (len(before.drawer.records), len(before.shelf.records)), "the state before stays as it was"
+
+
+def test_what_did_not_change_is_taken_over_and_only_the_changed_rows_are_read(demo: Shop) -> None:
+    before = work_everything_out(demo.now())
+    read: list[int] = []
+
+    def count(_c: object, _cursor: object, statement: str, *_: object) -> None:
+        if "FROM cloth" in statement and "cloth.version >" in statement:
+            read.append(1)
+
+    _value(demo, before)
+    event.listen(demo.database.engine, "before_cursor_execute", count)
+    after = demo.now()
+    event.remove(demo.database.engine, "before_cursor_execute", count)
+    assert read == [1]
+    untouched = [one is other for one, other in zip(before.shelf.cloths, after.shelf.cloths, strict=True)]
+    assert untouched.count(False) == 1
+    assert after.drawer is before.drawer
+    assert demo.now() is after
+
+
+def test_every_process_sees_the_others_changes(demo: Shop) -> None:
+    other = Shop(demo.database)
+    record = other.now().shelf.records[0]
+    with demo.database.work() as work:
+        change_cloth(work, record.id, {"stock_m": 77.5})
+    assert other.now().shelf.records[other.now().shelf.place[record.id]].stock_m == 77.5
+
+
+def test_two_writers_never_take_one_number(demo: Shop) -> None:
+    before, ids = demo.now().shelf.version, [record.id for record in demo.now().shelf.records[:8]]
+
+    def write(cloth_id: int) -> None:
+        with demo.database.work() as work:
+            change_cloth(work, cloth_id, {"notes": "at once"})
+
+    threads = [threading.Thread(target=write, args=(cloth_id,)) for cloth_id in ids]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    state = demo.now()
+    assert state.shelf.version == before + len(ids)
+    versions = [state.shelf.records[state.shelf.place[cloth_id]].version for cloth_id in ids]
+    assert sorted(versions) == list(range(before + 1, before + len(ids) + 1))
+
+
+def test_hundreds_of_changes_leave_nothing_behind(demo: Shop) -> None:
+    """Counted in objects, not in bytes: earlier states and their cloths are let go."""
+    cloth_id = demo.now().shelf.records[0].id
+
+    def held() -> int:
+        gc.collect()
+        return sum(isinstance(each, (Shelf, State)) for each in gc.get_objects())
+
+    for number in range(20):
+        with demo.database.work() as work:
+            change_cloth(work, cloth_id, {"stock_m": float(number)})
+        work_everything_out(demo.now())
+    first = held()
+    for number in range(300):
+        with demo.database.work() as work:
+            change_cloth(work, cloth_id, {"stock_m": float(number % 90)})
+        demo.now()
+    assert held() <= first + 1
+
+
+def test_an_envelope_that_cannot_be_read_takes_no_page_down(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
+    from nematex.usecases.pattern import drawer as room
+    from nematex.web.app import create_app
+
+    bad = demo.now().drawer.records[2]
+    sound = room.read_pattern
+
+    def broken(facts: object, tables: object) -> object:
+        if facts == bad.facts:
+            raise IndexError("as version 0.3.0 did")
+        return sound(facts, tables)  # type: ignore[arg-type]
+
+    monkeypatch.setattr(room, "read_pattern", broken)
+    client = create_app(demo.database, "test").test_client()
+    pages = ("/", "/patterns", f"/patterns/{bad.id}", "/pairing", "/shelf/1", "/pairing/cloth/1", "/matrix", "/quality")
+    for address in (*pages, "/bench/1", "/bench", "/hands", "/programmes/1", "/programmes/1/notes"):
+        assert client.get(address).status_code == 200, address
+    shown = client.get(f"/patterns/{bad.id}").get_data(as_text=True)
+    assert "cannot be read" in shown
+
+
+def test_the_versions_survive_a_restart(database: Database) -> None:
+    shop = Shop(database)
+    assert shop.now().shelf.version == 0
+    with database.engine.begin() as connection:
+        assert connection.execute(text("select count(*) from gone")).scalar() == 0
