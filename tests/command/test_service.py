@@ -114,3 +114,7 @@ def test_the_lock_files_name_no_registry_and_hash_everything() -> None:
         pinned = [line for line in text.splitlines() if "==" in line]
         assert pinned
         assert text.count("--hash=sha256:") >= len(pinned)
+
+
+def test_the_glossary_is_what_the_code_says(tmp_path: Path) -> None:
+    assert nematex(tmp_path, "words").stdout == (ROOT / "docs/words.md").read_text()

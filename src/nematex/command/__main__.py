@@ -30,12 +30,14 @@ def _parser() -> argparse.ArgumentParser:
         photo.add_argument("--px-per-cm", type=float, required=True, help="pixels per cm in the photo as it is")
     test = commands.add_parser("test", help="run every check")
     test.add_argument("pytest", nargs=argparse.REMAINDER, help="passed on to pytest")
-    bench = commands.add_parser("bench", help="measure speed and size with 10,000 cloths")
-    bench.add_argument("--cloths", type=int, default=10_000)
+    measure = commands.add_parser("benchmark", aliases=["bench"], help="measure speed and size with 10,000 cloths")
+    measure.add_argument("--cloths", type=int, default=10_000)
+    measure.add_argument("--load", action="store_true", help="put a mixed load on the running shop instead")
     shots = commands.add_parser("shots", help="take the pictures of docs/screenshots from the running shop")
     shots.add_argument("names", nargs="*")
     serve = commands.add_parser("serve")
     serve.add_argument("--port", type=int, required=True)
+    commands.add_parser("words", help="print the glossary of docs/words.md")
     commands.add_parser("help", help="show this")
     return parser
 
@@ -60,10 +62,15 @@ def main(arguments: Sequence[str]) -> int:
             from nematex.command.check import run_checks
 
             return run_checks(asked.pytest)
-        if asked.command == "bench":
-            from nematex.command.benchmark.run import run_bench
+        if asked.command in ("benchmark", "bench"):
+            from nematex.command.benchmark.run import run_benchmark, run_load
 
-            return run_bench(asked.cloths)
+            return run_load() if asked.load else run_benchmark(asked.cloths)
+        if asked.command == "words":
+            from nematex.command.words import words
+
+            print(words(), end="")
+            return 0
         if asked.command == "shots":
             from nematex.command.shots import run_shots
 

@@ -115,6 +115,12 @@ def processes() -> int:
     )
 
 
+def running_address() -> str | None:
+    """Where the shop answers; None where it does not run."""
+    state = _state()
+    return f"http://127.0.0.1:{state['web_port']}/" if _web_runs(state) and _healthy(state["web_port"]) else None
+
+
 def start(port: int | None, demo: bool) -> int:
     """Bring both up; a second call finds them running."""
     state = _state()

@@ -6,6 +6,7 @@ import gc
 import os
 import random
 import statistics
+import sys
 import tempfile
 import time
 from collections.abc import Callable
@@ -199,7 +200,20 @@ def _import_xlsx(database: Database, count: int) -> None:
     print(f"import: taken back in {time.perf_counter() - done:.1f} s")
 
 
-def run_bench(count: int) -> int:
+def run_load() -> int:
+    """A mixed load on the shop that `start` started."""
+    from nematex.command.benchmark.load import load
+    from nematex.command.service import running_address
+
+    address = running_address()
+    if address is None:
+        print("nematex: the shop does not run; run ./nematex start first.", file=sys.stderr)
+        return 1
+    load(address)
+    return 0
+
+
+def run_benchmark(count: int) -> int:
     """Print every figure; nothing is asserted."""
     print(f"{os.cpu_count()} cores; {len(trade_tables().lexicon.types)} cloth names")
     _core(count)
