@@ -8,7 +8,7 @@ from collections.abc import Callable
 from typing import TypeVar, cast
 
 T = TypeVar("T")
-HELD = 4000
+HELD = 2500
 
 
 class Memory:

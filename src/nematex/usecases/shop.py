@@ -23,7 +23,7 @@ from nematex.usecases.memory import Memory
 from nematex.usecases.pattern.drawer import Drawer
 from nematex.usecases.state import State
 
-PREVIEWS, JUDGEMENTS = 3, 600
+PREVIEWS, JUDGEMENTS = 3, 400
 LARGE = 1000  # cloths
 MANY = 2000  # cloths changed at once are read as a whole shelf: that is quicker than fitting them in
 
