@@ -104,6 +104,9 @@ def test_a_pick_is_added_by_keyboard(page: Page, site: Site) -> None:
     page.keyboard.press("a")
     expect(page).to_have_url(re.compile("/programmes/1"))
     expect(page.locator("article")).to_have_count(6)
+    for address in ("/", "/programmes"):
+        page.goto(address)
+        expect(page.locator("li", has=page.locator('a[href="/programmes/1"]')).first).to_contain_text("6 picks")
 
 
 def test_the_page_agrees_with_the_core_on_the_whole_demo_shop(page: Page, site: Site) -> None:

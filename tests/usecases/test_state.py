@@ -16,6 +16,7 @@ from nematex.store.cloth.cloths import change_cloth, remove_cloths, save_cloths
 from nematex.store.database import Database
 from nematex.store.judging.rule_fixes import set_rule
 from nematex.store.pattern.patterns import remove_pattern, save_patterns
+from nematex.store.programme.programmes import add_pick, save_programme
 from nematex.store.records import RuleFix
 from nematex.usecases.cloth.shelf import Shelf
 from nematex.usecases.judging.whole_matrix import whole
@@ -104,6 +105,20 @@ def _pattern(shop: Shop, state: State) -> None:
         remove_pattern(work, second.id)
 
 
+@change("a pattern that was picked")
+def _picked(shop: Shop, state: State) -> None:
+    with shop.database.work() as work:
+        remove_pattern(work, state.programmes[0].picks[0].pattern_id)
+
+
+@change("a programme and a pick")
+def _programme(shop: Shop, state: State) -> None:
+    first = state.programmes[0]
+    with shop.database.work() as work:
+        add_pick(work, first.id, replace(first.picks[0], line="once more"))
+        save_programme(work, "Shown twice", None, "")
+
+
 @change("a rule")
 def _rule(shop: Shop, state: State) -> None:
     with shop.database.work() as work:
@@ -119,6 +134,7 @@ def test_a_renewed_state_is_what_a_shop_that_starts_now_reads(demo: Shop, name: 
     assert after is not before
     same_shelf(after.shelf, fresh.now().shelf)
     assert after.drawer.records == fresh.now().drawer.records
+    assert (after.programmes, after.times_picked) == (fresh.now().programmes, fresh.now().times_picked)
     assert after.drawer.interpretations == fresh.now().drawer.interpretations
     renewed, anew = whole(demo, after), whole(fresh, fresh.now())
     np.testing.assert_array_equal(renewed.verdict, anew.verdict)

@@ -14,7 +14,7 @@ from nematex.store.cloth.readings import spans
 from nematex.store.database import Database, Work
 from nematex.store.judging.rule_fixes import rule_fixes
 from nematex.store.pattern.patterns import patterns_gone_since, patterns_since
-from nematex.store.programme.programmes import programme_names, times_picked
+from nematex.store.programme.programmes import all_programmes
 from nematex.store.settings import settings
 from nematex.store.versions import DRAWER, PROGRAMMES, RULES, SHELF
 from nematex.tables import trade_tables
@@ -60,11 +60,13 @@ class Shop:
         shelf = self._shelf(work, int(found.get(SHELF, 0)), tables, before.shelf if before else None)
         drawer = self._drawer(work, int(found.get(DRAWER, 0)), tables, before.drawer if before else None)
         number = int(found.get(PROGRAMMES, 0))
-        if before and before.programmes_version == number and before.shelf.version == shelf.version:
-            names, picked = before.programmes, before.times_picked
+        # Picks go with a cloth or a pattern that is taken away.
+        seen = (number, shelf.version, drawer.version)
+        if before and (before.programmes_version, before.shelf.version, before.drawer.version) == seen:
+            programmes = before.programmes
         else:
-            names, picked = tuple(programme_names(work)), times_picked(work)
-        return State(found, tables, shelf, drawer, names, picked, number)
+            programmes = tuple(all_programmes(work))
+        return State(found, tables, shelf, drawer, programmes, number)
 
     def _tables(self, work: Work, version: int) -> Tables:
         """The trade's tables with what this shop has set in them."""

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from functools import cached_property
 
 from nematex.core.cloth.estimates import Cloth
@@ -18,7 +19,7 @@ from nematex.usecases.quantity.saying import Voice
 class State:
     """Shelf, drawer and programmes with the tables and settings in force, as one transaction saw them.
 
-    `programmes` are without their picks; `times_picked` is cloth id → in how many picks it stands.
+    `programmes` are by date, each with its picks.
     """
 
     settings: Mapping[str, str]
@@ -26,7 +27,6 @@ class State:
     shelf: Shelf
     drawer: Drawer
     programmes: tuple[Programme, ...] = ()
-    times_picked: Mapping[int, int] = field(default_factory=dict)
     programmes_version: int = 0
 
     @property
@@ -37,6 +37,11 @@ class State:
     @cached_property
     def voice(self) -> Voice:
         return Voice.of(self.settings, self.tables)
+
+    @cached_property
+    def times_picked(self) -> Counter[int]:
+        """Cloth id → in how many picks it stands."""
+        return Counter(pick.cloth_id for programme in self.programmes for pick in programme.picks)
 
     @property
     def shop_name(self) -> str:

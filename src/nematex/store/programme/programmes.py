@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from datetime import date
 
 from sqlalchemy import delete, func, select
@@ -26,18 +25,13 @@ def _programme(work: Work, row: ProgrammeRow) -> Programme:
     return Programme(row.id, row.name, row.shown_on, row.intro, tuple(map(_pick, _picks(work, row.id))))
 
 
-def programme_names(work: Work) -> list[Programme]:
-    """By date, those without one last; without their picks."""
-    rows = select(ProgrammeRow).order_by(ProgrammeRow.shown_on.is_(None), ProgrammeRow.shown_on, ProgrammeRow.id)
-    return [Programme(row.id, row.name, row.shown_on, row.intro) for row in work.scalars(rows)]
-
-
 def all_programmes(work: Work) -> list[Programme]:
     """By date, those without one last, each with its picks."""
     picks: dict[int, list[Pick]] = {}
     for row in work.scalars(select(PickRow).order_by(PickRow.place, PickRow.id)):
         picks.setdefault(row.programme_id, []).append(_pick(row))
-    return [replace(named, picks=tuple(picks.get(named.id, ()))) for named in programme_names(work)]
+    rows = select(ProgrammeRow).order_by(ProgrammeRow.shown_on.is_(None), ProgrammeRow.shown_on, ProgrammeRow.id)
+    return [Programme(row.id, row.name, row.shown_on, row.intro, tuple(picks.get(row.id, ()))) for row in work.scalars(rows)]
 
 
 def programme(work: Work, programme_id: int) -> Programme | None:
@@ -106,8 +100,3 @@ def write_line(work: Work, programme_id: int, pick_id: int, line: str) -> None:
 def remove_pick(work: Work, programme_id: int, pick_id: int) -> None:
     next_version(work, PROGRAMMES)
     work.execute(delete(PickRow).where(PickRow.id == pick_id, PickRow.programme_id == programme_id))
-
-
-def times_picked(work: Work) -> dict[int, int]:
-    """Cloth id → in how many picks it stands."""
-    return {row[0]: row[1] for row in work.execute(select(PickRow.cloth_id, func.count()).group_by(PickRow.cloth_id))}

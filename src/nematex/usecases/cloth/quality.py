@@ -100,7 +100,7 @@ def _lacks_at(state: State, place: int, held: Stakes | None, at_stake: int, toda
     """Everything to mend on one cloth; `at_stake` is its place among what is held."""
     record, cloth = state.shelf.records[place], state.shelf.cloths[place]
     found = _faults_of(record, cloth, state.shelf.spans.get(record.id, {}), today)
-    picked = state.times_picked.get(record.id, 0)
+    picked = state.times_picked[record.id]
     return [
         Lack(
             record,
@@ -126,7 +126,7 @@ def lacks(shop: Shop, state: State) -> list[Lack]:
         every = range(len(state.shelf.records))
         return sorted((lack for place in every for lack in _lacks_at(state, place, held, place, today)), key=_pressing)
 
-    return shop.memory.of("lacks", (state.shelf, state.drawer, state.times_picked, held, today.toordinal()), work_out)
+    return shop.memory.of("lacks", (state.shelf, state.drawer, state.programmes, held, today.toordinal()), work_out)
 
 
 def lack_page(shop: Shop, state: State, kind: str, page: int) -> LackPage:

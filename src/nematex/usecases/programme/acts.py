@@ -12,12 +12,6 @@ from nematex.usecases.shop import Shop
 NAME_LETTERS, LINE_LETTERS = 120, 2000
 
 
-def every_programme(shop: Shop) -> list[Programme]:
-    """By date, each with its picks."""
-    with shop.database.work() as work:
-        return store.all_programmes(work)
-
-
 def programme(shop: Shop, programme_id: int) -> Programme | None:
     with shop.database.work() as work:
         return store.programme(work, programme_id)

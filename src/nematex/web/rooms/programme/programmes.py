@@ -24,7 +24,7 @@ def _find(programme_id: int) -> Programme:
 
 @room.get("")
 def programmes() -> str:
-    return render_template("programme/list.html", programmes=acts.every_programme(shop()), values={}, fault=None)
+    return render_template("programme/list.html", programmes=now().programmes, values={}, fault=None)
 
 
 @room.post("")
@@ -36,7 +36,7 @@ def save(programme_id: int | None = None) -> Response | tuple[str, int]:
             shop(), programme_id, given.get("name", ""), given.get("shown_on", ""), given.get("intro", "")
         )
     except FieldFault as fault:
-        every = acts.every_programme(shop())
+        every = now().programmes
         return render_template("programme/list.html", programmes=every, values=given, fault=fault, record_id=programme_id), 400
     session["programme"] = kept
     return redirect(url_for("programmes.programme", programme_id=kept))
