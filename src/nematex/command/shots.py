@@ -114,11 +114,13 @@ def run_shots(names: list[str]) -> int:
     wanted = {name: views.get(name, (name, SIZE)) for name in names} if names else views
     with chromium() as browser:
         for name, (address, size) in wanted.items():
-            page = browser.new_page(viewport=size)  # type: ignore[arg-type]
+            page = browser.new_page(viewport=size, reduced_motion="reduce")  # type: ignore[arg-type]
             page.goto(base + address)
             if name in ACTS:
                 ACTS[name](page)
+            page.wait_for_load_state("networkidle")
             page.evaluate("document.fonts.ready")
+            page.evaluate("scrollTo({top: 0, behavior: 'instant'})")
             file = folder / f"{name.strip('/').replace('/', '-').split('?')[0] or 'front'}.png"
             page.screenshot(path=file)
             print(file)
