@@ -64,7 +64,7 @@ def _views(shop: Shop) -> dict[str, tuple[str, dict[str, int]]]:
         "pairing-phone": (f"/pairing/pattern/{skirt}?look=flowing", PHONE),
         "programme": ("/programmes/1", SIZE),
         "notes": ("/programmes/1/notes", SIZE),
-        "import-preview": (f"/import/{_messy_upload(shop)}", SIZE),
+        "import-preview": ("", SIZE),  # sent when its picture is wanted
     }
 
 
@@ -115,7 +115,7 @@ def run_shots(names: list[str]) -> int:
     with chromium() as browser:
         for name, (address, size) in wanted.items():
             page = browser.new_page(viewport=size, reduced_motion="reduce")  # type: ignore[arg-type]
-            page.goto(base + address)
+            page.goto(base + (address or f"/import/{_messy_upload(shop)}"))
             if name in ACTS:
                 ACTS[name](page)
             page.wait_for_load_state("networkidle")

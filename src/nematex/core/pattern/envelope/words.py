@@ -126,3 +126,19 @@ def _longest(tokens: list[str], at: int, words: Vocabulary, found: list[Item]) -
             return size
     found.append(Item("unknown", None, tokens[at]))
     return 1
+
+
+class Cursor:
+    """The items of a text and the place that is read."""
+
+    def __init__(self, every: list[Item]) -> None:
+        self.every = every
+        self.place = 0
+
+    def peek(self, steps: int = 1) -> Item | None:
+        """The item so many steps ahead (or back, where negative); None beyond the ends."""
+        place = self.place + steps
+        return self.every[place] if 0 <= place < len(self.every) else None
+
+    def ahead(self, most: int) -> list[Item]:
+        return self.every[self.place + 1 : self.place + 1 + most]
