@@ -10,6 +10,7 @@ import signal
 import socket
 import subprocess
 import sys
+import threading
 import time
 import urllib.error
 import urllib.request
@@ -21,6 +22,7 @@ from nematex.command.mariadb import LocalMariaDB, free_port, open_to_anybody, ru
 DEFAULT_PORT = 8765
 WEB_SECONDS = 30
 STOP_SECONDS = 20
+SWITCH_SECONDS = 0.0005
 
 
 def home() -> Path:
@@ -200,6 +202,7 @@ def serve(port: int) -> int:
     import waitress
 
     from nematex.store.database import Database
+    from nematex.usecases.judging.whole_matrix import warm
     from nematex.web.app import create_app
 
     # Each process opens the port for itself, and the system shares the connections out among them.
@@ -207,7 +210,10 @@ def serve(port: int) -> int:
     listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEPORT, 1)
     listening.bind(("127.0.0.1", port))
+    # What works in the background hands the interpreter back after each array, and would wait long for its next turn.
+    sys.setswitchinterval(SWITCH_SECONDS)
     app = create_app(Database(os.environ["DATABASE_URL"]), session_key())
+    threading.Thread(target=warm, args=(app.extensions["shop"],), daemon=True).start()
     waitress.serve(app, sockets=[listening], threads=6, max_request_body_size=64 * 2**20, ident=None)
     return 0
 

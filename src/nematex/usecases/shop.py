@@ -9,7 +9,7 @@ from typing import Any
 
 from nematex.core.judging.corrected import Correction, corrected
 from nematex.core.tables import Tables
-from nematex.store.cloth.cloths import cloths_gone_since, cloths_since
+from nematex.store.cloth.cloths import cloths_gone_since, cloths_since, count_since
 from nematex.store.cloth.readings import spans
 from nematex.store.database import Database, Work
 from nematex.store.judging.rule_fixes import rule_fixes
@@ -78,11 +78,11 @@ class Shop:
     def _shelf(self, work: Work, version: int, tables: Tables, before: Shelf | None) -> Shelf:
         if before and before.version == version:
             return before
-        changed = cloths_since(work, before.version if before else None)
-        if before and len(changed) <= MANY:
+        if before and count_since(work, before.version) <= MANY:
+            changed = cloths_since(work, before.version)
             ids = [record.id for record in changed]
             return before.renewed(version, changed, cloths_gone_since(work, before.version), spans(work, ids))
-        made = Shelf.of(version, cloths_since(work, None) if before else changed, tables, spans(work))
+        made = Shelf.of(version, cloths_since(work, None), tables, spans(work))
         _settle(made)
         return made
 

@@ -74,7 +74,9 @@ class ClothColumns:
 
     def used_for(self, *uses: str) -> Mask:
         """Which cloths are sold for one of these uses."""
-        return np.isin(self.use, [USES.index(use) for use in uses])
+        chosen = np.array([use in uses for use in USES], dtype=np.bool_)
+        sold: Mask = chosen[self.use]
+        return sold
 
     @property
     def knit(self) -> Mask:

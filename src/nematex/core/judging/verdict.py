@@ -80,7 +80,7 @@ def share_inside(column: Column, low: float, high: float) -> Floats:
     overlap = np.minimum(column.high, high)
     overlap -= np.maximum(column.low, low)
     overlap *= column.per_width
-    np.clip(overlap, 0.0, 1.0, out=overlap)
+    np.minimum(np.maximum(overlap, 0.0, out=overlap), 1.0, out=overlap)
     np.copyto(overlap, (column.best >= low) & (column.best <= high), where=column.point)
     return overlap
 

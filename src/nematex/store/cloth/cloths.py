@@ -6,7 +6,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import asdict, fields
 from typing import Any
 
-from sqlalchemy import delete, select, update
+from sqlalchemy import delete, func, select, update
 from sqlalchemy.dialects.mysql import insert
 
 from nematex.core.cloth.facts import ClothFacts, Print
@@ -53,6 +53,11 @@ def cloths_since(work: Work, version: int | None) -> list[ClothRecord]:
     return [_record(row) for row in work.execute(chosen if version is None else chosen.where(ClothRow.version > version))]
 
 
+def count_since(work: Work, version: int) -> int:
+    """How many cloths changed after a version."""
+    return work.scalar(select(func.count()).select_from(ClothRow).where(ClothRow.version > version)) or 0
+
+
 def cloths_gone_since(work: Work, version: int) -> set[int]:
     """Ids of the cloths that were removed after a version."""
     return gone_since(work, KIND, version)
@@ -86,6 +91,16 @@ def ids_by_code(work: Work, codes: Iterable[str]) -> dict[str, int]:
         chosen = select(ClothRow.code, ClothRow.id).where(ClothRow.code.in_(wanted[at : at + 2000]))
         found |= {row.code.casefold(): row.id for row in work.execute(chosen)}
     return found
+
+
+def cloths_by_code(work: Work, codes: Iterable[str]) -> dict[str, ClothRecord]:
+    """Article code (folded) → the cloth as it is in this unit of work."""
+    wanted = list(codes)
+    by_code: dict[str, ClothRecord] = {}
+    for start in range(0, len(wanted), 2000):
+        chosen = select(*ClothRow.__table__.columns).where(ClothRow.code.in_(wanted[start : start + 2000]))
+        by_code |= {row.code.casefold(): _record(row) for row in work.execute(chosen)}
+    return by_code
 
 
 def change_cloth(work: Work, cloth_id: int, values: dict[str, Any]) -> None:

@@ -132,6 +132,11 @@ def at_hand(shop: Shop, state: State) -> Matrix | None:
     return kept
 
 
+def warm(shop: Shop) -> None:
+    """Read the shop and begin its matrix, so that the first page finds them there or on their way."""
+    at_hand(shop, shop.now())
+
+
 def whole(shop: Shop, state: State) -> Matrix:
     """The matrix of this state; worked out now if it is not there."""
     return known(shop, state) or _work_out(shop, state)

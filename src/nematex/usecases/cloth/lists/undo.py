@@ -48,7 +48,6 @@ def _equal(name: str, one: Any, other: Any) -> bool:
 
 def undo(shop: Shop, upload_id: int) -> Undone | None:
     """Take an applied import back; None if there is nothing to take back."""
-    now = {record.code: record for record in shop.now().shelf.records}
     removed: list[int] = []
     restored: dict[int, dict[str, Any]] = {}
     left: list[tuple[str, str]] = []
@@ -56,10 +55,11 @@ def undo(shop: Shop, upload_id: int) -> Undone | None:
         steps = uploads.steps_of(work, upload_id)
         if not steps:
             return None
-        cloth_store.announce_change(work)
+        cloth_store.announce_change(work)  # from here nobody else changes a cloth
+        now = cloth_store.cloths_by_code(work, [code for code, _before, _after in steps])
         reading_store.drop_readings_of_import(work, upload_id)
         for code, before, after in steps:
-            record = now.get(code)
+            record = now.get(code.casefold())
             if record is None:
                 left.append((code, "the cloth is gone"))
                 continue
