@@ -8,7 +8,7 @@ from collections.abc import Callable
 from typing import TypeVar, cast
 
 T = TypeVar("T")
-HELD = 2500
+HELD = 8000  # about 4 KB each
 
 
 class Memory:

@@ -10,9 +10,9 @@ from dataclasses import dataclass
 
 import numpy as np
 import numpy.typing as npt
-from scipy import ndimage, signal
-from skimage.filters import threshold_otsu
-from skimage.measure import find_contours
+import scipy  # its signal and skimage's filters weigh 20 MB and a second: both come in at their first use
+import skimage
+from scipy import ndimage
 
 from nematex.core.cloth.measuring.drape_coefficient import drape_coefficient_pct
 from nematex.core.colour.difference import LUMINANCE, Array
@@ -51,7 +51,7 @@ def _level(tone: Array) -> Array:
 def _blob(level: Array) -> npt.NDArray[np.bool_]:
     """The part that differs from the table and holds the most of the picture's middle, its holes filled."""
     smooth = ndimage.gaussian_filter(np.abs(level), max(1.0, min(level.shape) / 400))
-    mask = smooth > threshold_otsu(smooth)
+    mask = smooth > skimage.filters.threshold_otsu(smooth)
     mask = ndimage.binary_opening(mask, iterations=2)
     mask = ndimage.binary_fill_holes(mask)
     parts, count = ndimage.label(mask)
@@ -70,7 +70,7 @@ def _outline(level: Array, blob: npt.NDArray[np.bool_]) -> Array:
     outside = float(np.median(smooth[~near]))
     share = np.where(near, (smooth - outside) / (inside - outside), 0.0)
     share[ndimage.binary_erosion(blob, iterations=4)] = 1.0
-    contours = find_contours(np.pad(share, 1), 0.5)
+    contours = skimage.measure.find_contours(np.pad(share, 1), 0.5)
     longest: Array = max(contours, key=len) - 1
     return longest
 
@@ -103,7 +103,7 @@ def count_folds(radius: Array) -> tuple[int | None, float]:
     if swing < 2 * LEAST_WAVE:
         return 0, 0.9
     start = int(np.argmin(smooth))
-    peaks, _ = signal.find_peaks(np.roll(smooth, -start), prominence=0.2 * swing)
+    peaks, _ = scipy.signal.find_peaks(np.roll(smooth, -start), prominence=0.2 * swing)
     if len(peaks) != by_wave:
         return None, 0.3
     share = float(spectrum.max() ** 2 / (spectrum**2).sum())
