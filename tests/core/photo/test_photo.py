@@ -28,11 +28,11 @@ LEVELS = {"clean": CLEAN, "usual": USUAL, "poor": POOR}
 PX = 26.0
 
 
-def _tally(how: Conditions) -> Counter[str]:
-    """What was right over every third made-up cloth, and how many there were."""
+def _tally(how: Conditions, first: int) -> Counter[str]:
+    """What was right over every sixth made-up cloth from the first on, and how many there were."""
     tally: Counter[str] = Counter()
-    for at, cloth in enumerate(made_set()[::3]):
-        photo = photograph(cloth, 15, 16, PX, how, np.random.default_rng(at))
+    for number, cloth in enumerate(made_set()[first::6]):
+        photo = photograph(cloth, 15, 16, PX, how, np.random.default_rng(number))
         found = swatch_json(open_photo(photo.content), PX)
         tally["all"] += 1
         tally["kind"] += found["kind"] == cloth.kind
@@ -46,14 +46,14 @@ def _tally(how: Conditions) -> Counter[str]:
     return tally
 
 
-@pytest.mark.parametrize("level", LEVELS)
-def test_made_up_swatches_are_read(level: str) -> None:
-    # 25 pictures at each of three noise levels; the truth is what the generator drew.
-    found = _tally(LEVELS[level])
-    assert found["all"] == 25
-    assert found["kind"] >= 24
-    assert found["direction"] >= 22
-    assert found["repeats"] >= 47
+@pytest.mark.parametrize(("first", "level"), list(enumerate(LEVELS)))
+def test_made_up_swatches_are_read(first: int, level: str) -> None:
+    # The truth is what the generator drew; the benchmark reads all 75 cloths at each level.
+    found = _tally(LEVELS[level], 2 * first)
+    assert found["all"] >= 12
+    assert found["all"] - found["kind"] <= 1
+    assert found["all"] - found["direction"] <= 2
+    assert 2 * found["all"] - found["repeats"] <= 2
     assert found["surely wrong"] <= 1
 
 
