@@ -96,6 +96,7 @@ def test_an_older_program_leaves_a_newer_shop_alone_and_says_so(database: Databa
         connection.execute(text("update alembic_version set version_num = '9001'"))
     with pytest.raises(SchemaFault, match=r"newer Nematex.*9001"):
         database.migrate()
+    empty(database)
 
 
 def test_tables_that_differ_are_named(database: Database) -> None:
@@ -104,3 +105,4 @@ def test_tables_that_differ_are_named(database: Database) -> None:
         connection.execute(text("alter table pick drop column line"))
     with pytest.raises(SchemaFault, match="line"):
         database.check()
+    empty(database)
