@@ -25,6 +25,7 @@ from nematex.core.tables import (
     Named,
     PartKind,
     Role,
+    Shape,
     Tables,
     WeightWord,
 )
@@ -181,8 +182,15 @@ def trade_tables() -> Tables:
         garments=_named(
             "garments.csv",
             "garment",
-            lambda row: Garment(row["garment"], row["bifurcated"] == "1", _many(row["details"])),
+            lambda row: Garment(
+                row["garment"],
+                row["bifurcated"] == "1",
+                row["below_waist"] == "1",
+                row["slides"] == "1",
+                _many(row["details"]),
+            ),
         ),
+        shapes=tuple(Shape(row["word"], row["drawn"], row["hung"]) for row in _rows("garment_shapes.csv")),
         parts=_named(
             "parts.csv", "part", lambda row: PartKind(row["part"], row["fit"], row["band"] == "1", row["main"] == "1")
         ),

@@ -9,13 +9,14 @@ import pytest
 from nematex.core.cloth.estimates import known_cloth
 from nematex.core.cloth.facts import ClothFacts, Print
 from nematex.core.cloth.fibres import read_fibres
+from nematex.core.hang.silhouettes import SILHOUETTES
 from nematex.core.judging.demand import demand
 from nematex.core.judging.pairing import Pairing, pair
 from nematex.core.pattern.facts import Pattern, Size, Wish
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import trade_tables
 from nematex.usecases.quantity.saying import Voice, hand_word
-from nematex.web.drawing.garment import BY_WORD, HALVES, drawing
+from nematex.web.drawing.garment import HALVES, drawing
 from nematex.web.drawing.swatch import swatch
 from nematex.web.drawing.tape import strip
 from nematex.web.words import markdown, reach
@@ -87,8 +88,9 @@ def test_stripes_and_motifs_are_drawn_in_centimetres() -> None:
 
 @pytest.mark.parametrize("name", HALVES)
 def test_every_garment_can_be_drawn(name: str) -> None:
-    assert drawing(PatternRecord("X", Pattern(name=name, garment=name)))
-    assert {shape for _, shape in BY_WORD} | {"tee"} == set(HALVES)
+    assert drawing(PatternRecord("X", Pattern(name=name, garment=name)), TABLES)
+    assert {shape.drawn for shape in TABLES.shapes if shape.drawn} | {"tee"} == set(HALVES)
+    assert {shape.hung for shape in TABLES.shapes if shape.hung} == set(SILHOUETTES)
 
 
 def test_units_and_words_lead_as_the_shop_chose() -> None:

@@ -166,13 +166,14 @@ class AmountRules:
 
 @dataclass(frozen=True, slots=True)
 class CautionRules:
-    """From where a caution is said."""
+    """From where a caution is said, and which cloths shed sequins or hair."""
 
     shrinks_from_pct: float
     frays_from: float
     fluid_below_cm: float
     synthetic_from: float
     itches_from: float
+    sheds: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -245,7 +246,6 @@ class LiningRules:
     partial_share: float
     usual_gsm: float
     usual_bend_cm: float
-    slides: tuple[str, ...]
     slides_below_cm: float
     sheer_most: float
     stretch_from_pct: float
@@ -260,10 +260,9 @@ class LiningRules:
 
 @dataclass(frozen=True, slots=True)
 class InterfacingRules:
-    """Which interfacing, and what asks for one."""
+    """Which interfacing."""
 
     from_share: float
-    details: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)

@@ -53,6 +53,8 @@ class Role(Enum):
     BIAS = "bias"  # cut across the grain, where a large one-way print lies crooked
     BAND = "band"  # cut short and stretched on: what every band asks
     SLEPT_IN = "slept in"
+    NIGHTWEAR = "nightwear"  # what the rules for nightwear are about
+    INTERFACED = "interfaced"
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,11 +93,22 @@ class Detail:
 
 @dataclass(frozen=True, slots=True)
 class Garment:
-    """A kind of garment: whether it has legs, which details it implies."""
+    """A kind of garment: whether it has legs, hangs from the waist, goes over other clothes; which details it implies."""
 
     name: str
     bifurcated: bool
+    below_waist: bool
+    slides: bool
     details: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Shape:
+    """What a word in a garment's name says of how it is drawn and hung; empty where it says nothing of that."""
+
+    word: str
+    drawn: str
+    hung: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -170,6 +183,7 @@ class Tables:
     paste_words: Mapping[str, Mapping[str, str]]  # kind → phrase key → value
     details: Named[Detail]
     garments: Named[Garment]
+    shapes: tuple[Shape, ...]
     parts: Named[PartKind]
     interfacings: tuple[Interfacing, ...]
     width_chart: Mapping[float, tuple[float, ...]]
@@ -181,6 +195,14 @@ class Tables:
     def with_role(self, role: Role) -> tuple[Detail, ...]:
         """The details that play this role."""
         return tuple(detail for detail in self.details.rows if role in detail.roles)
+
+    def drawn(self, words: str) -> str:
+        """The drawing of the first word of the table that stands in these; "" where none does."""
+        return next((row.drawn for row in self.shapes if row.drawn and row.word in words.casefold()), "")
+
+    def hung(self, words: str) -> str:
+        """The silhouette of the first word of the table that stands in these; "" where none does."""
+        return next((row.hung for row in self.shapes if row.hung and row.word in words.casefold()), "")
 
     def weight_word(self, word: str, structure: str) -> WeightWord:
         """The row of a weight word; nets and lace use the woven row."""

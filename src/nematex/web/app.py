@@ -16,7 +16,7 @@ from nematex.usecases.photo.file import MAX_BYTES as MAX_PHOTO
 from nematex.usecases.quantity.saying import colour_word
 from nematex.usecases.shop import Shop
 from nematex.web import words
-from nematex.web.drawing import garment, overhang, swatch, tape
+from nematex.web.drawing import overhang, swatch, tape
 from nematex.web.rooms import ROOMS
 from nematex.web.rooms.common import now
 
@@ -49,7 +49,7 @@ def create_app(database: Database, key: str) -> Flask:
     app.jinja_env.globals.update(
         strip=tape.strip,
         swatch=swatch.swatch,
-        drawing=garment.drawing,
+        drawing=words.drawing,
         hang=overhang.hang,
         rigidity=flexural_rigidity_mg_cm,
         bias=bias_bending_length_cm,

@@ -12,6 +12,7 @@ from markupsafe import Markup
 from nematex.core.cloth import print_scale
 from nematex.store.records import PatternRecord
 from nematex.usecases.quantity import saying
+from nematex.web.drawing import garment
 from nematex.web.rooms.common import now, shop
 
 
@@ -54,6 +55,11 @@ def figure(number: float) -> str:
 def scale_word(size_cm: float) -> str:
     """How large a print is, in a word."""
     return print_scale.scale_word(size_cm, now().tables)
+
+
+def drawing(record: PatternRecord) -> tuple[str, ...]:
+    """The line drawing of a pattern's garment."""
+    return garment.drawing(record, now().tables)
 
 
 def hand_word(bend_cm: float) -> str:

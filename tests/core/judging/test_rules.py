@@ -41,7 +41,7 @@ def changed(section: str, key: str, value: object) -> dict[str, Any]:
         (changed("tolerance", "weight", True), "must be a number"),
         (changed("fibre", "comfort_stretch_pct", [25, 8]), "the lower first"),
         (changed("sizing", "drafted_cup", 1.5), "whole number"),
-        (changed("lining", "slides", "coat"), "must be a list"),
+        (changed("cautions", "sheds", "faux fur"), "must be a list"),
         ({**RAW, "look": 3}, "must be a section"),
     ],
 )

@@ -126,8 +126,8 @@ def test_the_look_aims_within_the_patterns_window(demo: Shop) -> None:
     assert (flowing, structured) == pytest.approx(window)
     # Without a pattern: 1.3, 2.0 and 2.8 cm at shares of 0.2, 0.5 and 0.8.
     assert [round(aimed_cm(look, None, drawer), 2) for look in (20, 50, 80)] == [1.3, 2.0, 2.8]
-    assert usual_garment(skirt) == "gathered skirt"
-    assert usual_garment(None) == "A-line skirt"
+    assert usual_garment(skirt, demo.now().tables) == "gathered skirt"
+    assert usual_garment(None, demo.now().tables) == "A-line skirt"
 
 
 def drawer_window(shop: Shop) -> tuple[float, float]:

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.judging.demand import Demand
-from nematex.core.tables import Tables
+from nematex.core.tables import Role, Tables
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,15 +34,14 @@ def _hates_heat(cloth: Cloth, tables: Tables) -> str:
     return ""
 
 
-def places(demand: Demand, tables: Tables) -> tuple[str, ...]:
+def places(demand: Demand) -> tuple[str, ...]:
     """The details made that want interfacing."""
-    wanted = tables.judging.interfacing.details
-    return tuple(detail.name for detail in demand.made.all_details if detail.name in wanted)
+    return tuple(detail.name for detail in demand.made.all_details if Role.INTERFACED in detail.roles)
 
 
 def interfacing(cloth: Cloth, demand: Demand, tables: Tables) -> Interfaced | None:
     """The kind for this cloth, or None where nothing is made that wants it."""
-    where = places(demand, tables)
+    where = places(demand)
     if not where:
         return None
     heat = _hates_heat(cloth, tables)

@@ -57,10 +57,8 @@ def ways(cloth: Cloth, demand: Demand, main_m: float | None, lining_m: float | N
     """The ways for this cloth on this garment; `main_m` is what the garment takes, `lining_m` what its table says."""
     rule = tables.judging.lining
     level = round(cloth.sheer.best)
-    garment = demand.pattern.garment.casefold()
-    slides = any(word in garment for word in rule.slides)
-    bottom = demand.made.bifurcated or "skirt" in garment
-    stands = _stands(level, bottom, slides, demand.pattern.lined, tables)
+    made = demand.made
+    stands = _stands(level, made.bifurcated or made.below_waist, made.slides, demand.pattern.lined, tables)
     light, soft = rule.usual_gsm, rule.usual_bend_cm
     together = layered_bend_cm(cloth, light, soft)
     knit = " Line a knit with a knit." if cloth.structure == "knit" else ""

@@ -11,10 +11,9 @@ import re
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.facts import SHEERNESS
 from nematex.core.judging.demand import Demand
-from nematex.core.tables import Caution, Tables
+from nematex.core.tables import Caution, Role, Tables
 
 SYNTHETIC = ("synthetic", "semi-synthetic")
-SHEDS = ("sequin knit", "faux fur", "teddy fleece")
 COLUMNS = ("garment", "wearer", "cloth", "detail", "notion")
 
 
@@ -56,7 +55,7 @@ def cloth_words(cloth: Cloth, tables: Tables) -> set[str]:
         "synthetic": _share(cloth, SYNTHETIC, tables) >= limits.synthetic_from,
         "itchy wool": _has(cloth, limits.itches_from, "wool", "mohair", "alpaca"),
         "bamboo": "bamboo" in label or bool(kind and "bamboo" in kind.name),
-        "sheds": bool(kind and kind.name in SHEDS),
+        "sheds": bool(kind and kind.name in limits.sheds),
         "deadstock": cloth.deadstock,
         kind.use if kind else "garment": True,
     }
@@ -72,7 +71,7 @@ def _pattern_words(demand: Demand, tables: Tables) -> dict[str, set[str]]:
     words = set(re.findall(r"[a-z]+", " ".join(said).casefold()))
     garment = {demand.structure, "lined" if pattern.lined else "unlined"}
     garment |= {"legs"} if made.bifurcated else {"no legs"}
-    if pattern.nightwear or details & {"sleepwear", "dressing gown"}:
+    if pattern.nightwear or any(Role.NIGHTWEAR in detail.roles for detail in made.all_details):
         garment.add("nightwear")
     if demand.reading.avoid_prints & {"stripe", "check"}:
         garment.add("rules out stripes or checks")

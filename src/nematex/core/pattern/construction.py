@@ -20,6 +20,8 @@ class Making:
     details: tuple[Detail, ...]
     implied: tuple[Detail, ...]
     bifurcated: bool
+    below_waist: bool
+    slides: bool
     unread: tuple[str, ...]
     said: Mapping[str, str] = field(default_factory=dict)  # detail → the words that it was read from
 
@@ -97,6 +99,7 @@ def making(pattern: Pattern, wish: Wish, tables: Tables) -> Making:
         read.append((pattern.garment, named))
     read += [(word, tables.details.find_within(word)) for each in _options(pattern, wish, part) for word in each.details]
     details = tuple(dict.fromkeys(detail for _, detail in read if detail))
+    legs = any(Role.LEGS in detail.roles for detail in details)
     implied = tuple(tables.details.by_key[name] for name in implied_names)
     if part and not (kind is None or kind.main):
         implied = tuple(detail for detail in implied if detail.breathes)
@@ -106,7 +109,9 @@ def making(pattern: Pattern, wish: Wish, tables: Tables) -> Making:
         band=bool(kind and kind.band),
         details=details,
         implied=tuple(detail for detail in implied if detail not in details),
-        bifurcated=bool(garment and garment.bifurcated) or any(Role.LEGS in detail.roles for detail in details),
+        bifurcated=legs or bool(garment and garment.bifurcated),
+        below_waist=garment.below_waist if garment else legs,
+        slides=bool(garment and garment.slides),
         unread=tuple(f"detail “{word}”" for word, detail in read if detail is None),
         said={**dict.fromkeys(implied_names, pattern.garment), **{d.name: word for word, d in reversed(read) if d}},
     )

@@ -69,9 +69,7 @@ def _smallest(sizes: Sequence[Size], place: str, value: float, slack: float) -> 
 
 def _places(pattern: Pattern, body: Body, tables: Tables) -> tuple[str, ...]:
     """What decides, first: the hip for what hangs from the waist, else the bust."""
-    garment = pattern.garment.casefold()
-    bottom = (making(pattern, Wish(), tables).bifurcated and "jumpsuit" not in garment) or "skirt" in garment
-    order = ("hip", "waist") if bottom else ("bust", "hip", "waist")
+    order = ("hip", "waist") if making(pattern, Wish(), tables).below_waist else ("bust", "hip", "waist")
     return tuple(place for place in order if getattr(body, f"{place}_cm") is not None)
 
 

@@ -90,11 +90,10 @@ def beneath(shelf: Shelf, drawer: Drawer, pattern: PatternRecord, record: ClothR
     """Everything that goes with one pairing."""
     tables, asked = drawer.tables, drawer.demand(pattern, wish)
     main = amount(cloth, pattern.facts, wish, tables)
-    slides = any(word in pattern.facts.garment.casefold() for word in tables.judging.lining.slides)
     lining_m = _lining_table(pattern.facts, wish)
     return Beneath(
         ways(cloth, asked, main.length_m if main else None, lining_m, tables),
-        candidate_linings(shelf, drawer, record, cloth, slides),
+        candidate_linings(shelf, drawer, record, cloth, asked.made.slides),
         interfacing(cloth, asked, tables),
         thread(cloth, record.colours[0], colour_names()) if record.colours else None,
         of_view(read_notions(pattern.facts.notions), wish.view),

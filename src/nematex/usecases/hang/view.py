@@ -16,19 +16,13 @@ from nematex.core.hang.hem import BEND_CM, Cut, Hang, hang
 from nematex.core.hang.silhouettes import Silhouette, checked, cut_of, silhouette
 from nematex.core.hang.words import alone, compared, cowl_alone, cowl_compared
 from nematex.core.pattern.facts import Wish
+from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.cloth.shelf import Shelf
 from nematex.usecases.pattern.drawer import Drawer
 
 MOST = 3
 USUAL = "A-line skirt"
-# A pattern's words, and the silhouette that shows it best; the first that is found.
-BY_WORD = (
-    ("cowl", "cowl"), ("cocoon", "cocoon"), ("boxy", "cocoon"), ("wide", "wide leg"), ("culotte", "wide leg"),
-    ("trouser", "wide leg"), ("full sleeve", "full sleeve"), ("balloon", "full sleeve"), ("bishop", "full sleeve"),
-    ("tier", "gathered skirt"), ("gather", "gathered skirt"), ("wrap", "A-line skirt"), ("skirt", "A-line skirt"),
-    ("shift", "cocoon"), ("dress", "A-line skirt"),
-)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -62,12 +56,13 @@ class HangView:
     pattern: PatternRecord | None
 
 
-def usual_garment(pattern: PatternRecord | None) -> str:
+def usual_garment(pattern: PatternRecord | None, tables: Tables) -> str:
+    """The silhouette that shows a pattern best."""
     if pattern is None:
         return USUAL
     facts = pattern.facts
     said = " ".join((facts.name, facts.garment, *facts.details, *(word for part in facts.parts for word in part.details)))
-    return next((name for word, name in BY_WORD if word in said.casefold()), USUAL)
+    return tables.hung(said) or USUAL
 
 
 def _number(given: Mapping[str, str], name: str) -> float | None:
@@ -133,7 +128,7 @@ def hang_view(
     shelf: Shelf, drawer: Drawer, ids: Sequence[int], pattern: PatternRecord | None, given: Mapping[str, str]
 ) -> HangView:
     """Hang the cloths; raises FieldFault naming what cannot be hung."""
-    kind = silhouette(given.get("garment") or usual_garment(pattern))
+    kind = silhouette(given.get("garment") or usual_garment(pattern, drawer.tables))
     length = checked(kind.name, "length_cm", _number(given, "length"), kind.length_cm, " cm")
     gather = checked(kind.name, "gather", _number(given, "gather"), kind.gather, "") if kind.gather else None
     asked_look = _number(given, "look")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from nematex.core.tables import Tables
 from nematex.store.records import PatternRecord
 
 BODICE = "M100 34 C108 36 114 34 118 28 L140 36 L146 44"
@@ -28,36 +29,8 @@ HALVES = {
     "gown": ("M100 110 L116 36 L144 44 L172 130 L152 136 L138 92", "M138 92 L152 206 L100 207", "M116 36 L110 34 L100 60", "M141 112 L100 110 M141 118 L100 117", "M100 117 L100 207"),
     "slip": ("M122 24 L118 58 C112 66 106 70 100 70", "M118 58 C124 64 126 66 128 74 L126 104 C138 140 150 176 156 200 C136 206 118 206 100 206"),
 }  # fmt: skip
-BY_WORD = (
-    ("tiered", "tiered skirt"),
-    ("wide", "wide trousers"),
-    ("dungaree", "dungarees"),
-    ("jumpsuit", "jumpsuit"),
-    ("dressing gown", "gown"),
-    ("robe", "gown"),
-    ("slip", "slip"),
-    ("hood", "hoodie"),
-    ("coat", "coat"),
-    ("jacket", "coat"),
-    ("shorts", "shorts"),
-    ("jogger", "trousers"),
-    ("pyjama", "trousers"),
-    ("trouser", "trousers"),
-    ("skirt", "skirt"),
-    ("shift", "shift"),
-    ("sheath", "shift"),
-    ("cocoon", "shift"),
-    ("dress", "dress"),
-    ("nightshirt", "dress"),
-    ("tee", "tee"),
-    ("overshirt", "shirt"),
-    ("shirt", "shirt"),
-    ("blouse", "shirt"),
-)
 
 
-def drawing(record: PatternRecord) -> tuple[str, ...]:
+def drawing(record: PatternRecord, tables: Tables) -> tuple[str, ...]:
     """The half drawing that fits the pattern's name and garment; a tee where nothing fits."""
-    words = f"{record.facts.name} {record.facts.garment}".casefold()
-    name = next((shape for word, shape in BY_WORD if word in words), "tee")
-    return HALVES[name]
+    return HALVES[tables.drawn(f"{record.facts.name} {record.facts.garment}") or "tee"]
