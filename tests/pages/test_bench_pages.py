@@ -61,7 +61,7 @@ def test_every_measurement_by_typing(page: Page, site: Site) -> None:
         expect(page.get_by_role("status")).to_contain_text("Kept")
     page.goto(f"/bench/{cloth}/fastness")
     expect(page.locator(".set-up")).not_to_contain_text("ten rubs")
-    page.get_by_label("Grade of the rag, 5 unstained to 1, 1").fill("4.5")
+    page.get_by_label("Grade of the rag, 1 stained to 5 clean, 1").fill("4.5")
     page.get_by_role("button", name="What does it come to?").click()
     expect(page.locator("main")).to_contain_text("none of these decides a pairing")
     page.get_by_role("button", name=re.compile("^Keep it")).click()

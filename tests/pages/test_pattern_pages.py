@@ -94,7 +94,7 @@ def test_a_woven_pattern_from_its_envelope_to_the_size(page: Page, site: Site) -
 
     # Why these windows: an edge with its words is set for this pattern, with a reason, and taken back.
     page.get_by_role("link", name="Why these windows").click()
-    row = page.locator(".edge-row", has_text="weight list woven").first
+    row = page.locator(".edge-row", has_text="the list, wovens").first
     expect(row).to_contain_text("at least")
     expect(row.locator(".say")).to_have_text("“light to medium”")
     row.get_by_text("correct").click()
@@ -102,17 +102,17 @@ def test_a_woven_pattern_from_its_envelope_to_the_size(page: Page, site: Site) -
     row.get_by_role("button", name="Set it").click()
     fault = page.get_by_role("alert")
     expect(fault).to_contain_text("reason: is missing")
-    row = page.locator(".edge-row", has_text="weight list woven").first
+    row = page.locator(".edge-row", has_text="the list, wovens").first
     expect(row.get_by_label("New number")).to_have_value("100")  # nothing typed is lost
     row.get_by_label("Reason").fill("Our maker found anything lighter shows the facing.")
     row.get_by_label("By").fill("presenter")
     row.get_by_role("button", name="Set it").click()
-    row = page.locator(".edge-row", has_text="weight list woven").first
+    row = page.locator(".edge-row", has_text="the list, wovens").first
     expect(row).to_contain_text("100")
     expect(row).to_contain_text("It was read as 60 g/m²")
     expect(row).to_contain_text("set by hand: Our maker found")
     row.get_by_role("button", name="back to what was read").click()
-    expect(page.locator(".edge-row", has_text="weight list woven").first).to_contain_text("“light to medium”")
+    expect(page.locator(".edge-row", has_text="the list, wovens").first).to_contain_text("“light to medium”")
 
     # Options are mixed: the collar is left out, and what it asked with it.
     hold(page, "Gull Grey chambray", "Bittern shirt dress")
@@ -246,7 +246,7 @@ def test_words_read_wrong_are_corrected_and_stay_corrected(page: Page, site: Sit
 
 def test_a_rules_number_is_set_for_every_pattern_and_goes_back(page: Page, site: Site) -> None:
     page.goto(f"/patterns/{site.pattern('TP-21')}/why")
-    row = page.locator(".edge-row", has_text="bulk gathers").first
+    row = page.locator(".edge-row", has_text="bulk of gathers").first
     row.get_by_text("correct").click()
     row.get_by_label("New number").fill("0.3")
     row.get_by_label("For").select_option(index=1)

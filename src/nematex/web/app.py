@@ -11,7 +11,7 @@ from nematex.core.cloth.measuring.bending import bias_bending_length_cm, flexura
 from nematex.core.errors import FieldFault
 from nematex.store.database import Database, DatabaseGone
 from nematex.usecases.files.csv_text import MAX_BYTES as MAX_LIST
-from nematex.usecases.judging.field_words import field_word
+from nematex.usecases.judging.field_words import field_word, window_word
 from nematex.usecases.photo.file import MAX_BYTES as MAX_PHOTO
 from nematex.usecases.quantity.saying import colour_word
 from nematex.usecases.shop import Shop
@@ -64,6 +64,7 @@ def create_app(database: Database, key: str) -> Flask:
         colour_word=colour_word,
         scale_word=words.scale_word,
         field_word=field_word,
+        window_word=window_word,
         pairs=words.pairs,
     )
     _errors(app)

@@ -16,7 +16,7 @@ def pdf(html: str) -> bytes:
     class OwnFonts(URLFetcher):  # type: ignore[misc]
         """Answers for the fonts that ship, and for nothing else."""
 
-        def fetch(self, url: str, headers: object = None) -> object:
+        def fetch(self, url: str, headers: object = None) -> object:  # noqa: ARG002
             if url not in FONTS:
                 raise ValueError(f"not ours: {url}")
             return URLFetcherResponse(url, FONTS[url].read_bytes(), {"Content-Type": "font/woff2"})

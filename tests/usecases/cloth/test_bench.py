@@ -16,9 +16,10 @@ from nematex.core.errors import FieldFault
 from nematex.devices.bench import FAULTS
 from nematex.store.records import ClothRecord
 from nematex.tables import trade_tables
-from nematex.usecases.cloth.bench.acts import Outcome, work_out
+from nematex.usecases.cloth.bench.acts import work_out
 from nematex.usecases.cloth.bench.measures import MEASURES
 from nematex.usecases.cloth.bench.moves import moves
+from nematex.usecases.cloth.bench.sheet import Outcome
 from nematex.usecases.cloth.bench.simulated import photographed, simulated_bench, taken, truth_of
 from nematex.usecases.cloth.readings import keep_readings
 from nematex.usecases.photo.at_the_bench import read_photos

@@ -29,9 +29,9 @@ from nematex.usecases.cloth.bench.measures import MEASURES
 from nematex.usecases.cloth.bench.simulated import truth_of
 from nematex.usecases.cloth.colourways import read_bolts, read_colourways, say_bolts, say_colourways
 from nematex.usecases.cloth.form import form_values, record_from_form
+from nematex.usecases.cloth.lacks.worth import MEASURE_OF, worth_measuring
 from nematex.usecases.cloth.lists.importing import apply, preview, send
 from nematex.usecases.cloth.readings import keep_cloths, keep_readings
-from nematex.usecases.cloth.worth import MEASURE_OF, worth_measuring
 from nematex.usecases.files.xlsx_text import xlsx_rows
 from nematex.usecases.quantity.saying import colour_word
 from nematex.usecases.shop import Shop

@@ -16,8 +16,8 @@ from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Wish
 from nematex.store.database import Database
 from nematex.tables import trade_tables
+from nematex.usecases.cloth.lacks.lacks import lacks
 from nematex.usecases.cloth.lists.importing import apply, send
-from nematex.usecases.cloth.quality import lacks
 from nematex.usecases.shop import Shop
 
 # What such cloth commonly is: data/cloths.csv, common practice.

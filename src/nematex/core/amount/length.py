@@ -27,7 +27,7 @@ class Amount:
     receipt: tuple[str, ...]
 
 
-def _pick(rows: list[Requirement], field: str, asked: str | None, values: list[str], receipt: list[str]) -> str:
+def _pick(field: str, asked: str | None, values: list[str], receipt: list[str]) -> str:
     """The view or size asked for; with none asked, the last one of the table, so that it is never too little."""
     choices = list(dict.fromkeys(values))
     if asked is None:
@@ -100,11 +100,11 @@ def amount(cloth: Cloth, pattern: Pattern, wish: Wish, tables: Tables) -> Amount
         return None
     rule = tables.judging.amount
     receipt: list[str] = []
-    view = _pick(rows, "view", wish.view, [row.view for row in rows], receipt)
+    view = _pick("view", wish.view, [row.view for row in rows], receipt)
     rows = [row for row in rows if row.view == view]
     sizes = [size for row in rows for size in row.sizes]
     if sizes:
-        size = _pick(rows, "size", wish.size, sizes, receipt)
+        size = _pick("size", wish.size, sizes, receipt)
         rows = [row for row in rows if size in row.sizes]
     one_way = cloth.print.direction == "one-way" or cloth.nap
     length, row = _at_width(rows, cloth, one_way, tables, receipt)

@@ -22,7 +22,7 @@ class Interfaced:
     reason: str
 
 
-def _hates_heat(cloth: Cloth, tables: Tables) -> str:
+def _hates_heat(cloth: Cloth) -> str:
     """Why a cloth should not be fused; "" where it may be."""
     if cloth.nap and cloth.structure == "woven":
         return "its pile would be crushed"
@@ -44,7 +44,7 @@ def interfacing(cloth: Cloth, demand: Demand, tables: Tables) -> Interfaced | No
     where = places(demand)
     if not where:
         return None
-    heat = _hates_heat(cloth, tables)
+    heat = _hates_heat(cloth)
     knit = cloth.structure == "knit"
     most = cloth.weight.best * tables.judging.interfacing.from_share
     light = [kind for kind in tables.interfacings if kind.fused == (not heat) and kind.gsm.low <= most]

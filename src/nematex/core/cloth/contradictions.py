@@ -25,7 +25,7 @@ class Contradiction:
     text: str
 
 
-def _structure(facts: ClothFacts, cloth: Cloth) -> Contradiction | None:
+def _structure(cloth: Cloth) -> Contradiction | None:
     kind = cloth.type
     if kind is None or kind.structure == cloth.structure:
         return None
@@ -63,7 +63,7 @@ def _stretch(facts: ClothFacts, cloth: Cloth) -> Contradiction | None:
 
 def contradictions(facts: ClothFacts, cloth: Cloth) -> list[Contradiction]:
     """Everything about the facts that does not fit together."""
-    found = [each for each in (_structure(facts, cloth), _stretch(facts, cloth)) if each]
+    found = [each for each in (_structure(cloth), _stretch(facts, cloth)) if each]
     if cloth.fibres:
         found += [Contradiction("fibres", fault[0].upper() + fault[1:] + ".") for fault in cloth.fibres.faults]
     return found + _against_kind(facts, cloth)

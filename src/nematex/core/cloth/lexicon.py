@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from nematex.core.cloth.fibres import FibreContent
 from nematex.core.quantity.estimate import Range
-from nematex.core.rules import HandlesLike
+from nematex.core.rules.reckoning import HandlesLike
 
 
 @dataclass(frozen=True, slots=True)
@@ -115,7 +115,7 @@ class Lexicon:
 
     def _namesake(self, found: ClothType, text: str, fibres: FibreContent | None, structure: str | None) -> ClothType:
         """A lawn of viscose is a viscose lawn; a velvet that is a knit is a stretch velvet."""
-        noun = text.split()[-1]
+        noun = text.rsplit(maxsplit=1)[-1]
         if structure and structure != found.structure:
             tries = (f"{text} knit", f"stretch {text}", f"{text} jersey", f"woven {text}", f"stretch {noun}", f"{noun} knit")
             for other in tries:

@@ -62,7 +62,7 @@ def cloth_words(cloth: Cloth, tables: Tables) -> set[str]:
     return {word for word, holds in words.items() if holds}
 
 
-def _pattern_words(demand: Demand, tables: Tables) -> dict[str, set[str]]:
+def _pattern_words(demand: Demand) -> dict[str, set[str]]:
     """What a caution may ask of the garment, its wearer, its details and its notions."""
     pattern, made = demand.pattern, demand.made
     details = {detail.name for detail in made.all_details}
@@ -105,5 +105,5 @@ def _applies(row: Caution, words: dict[str, set[str]]) -> bool:
 
 def cautions(cloth: Cloth, demand: Demand, tables: Tables) -> list[Caution]:
     """What to say with this pairing, in the order of the table."""
-    words = {**_pattern_words(demand, tables), "cloth": cloth_words(cloth, tables)}
+    words = {**_pattern_words(demand), "cloth": cloth_words(cloth, tables)}
     return [row for row in tables.cautions.values() if _applies(row, words)]

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.judging.verdict import Verdict
 from nematex.core.quantity.estimate import Known
-from nematex.core.rules import Combination
+from nematex.core.rules.reckoning import Combination
 from nematex.core.tables import Tables
 
 PROTEIN = ("wool", "silk", "mohair", "alpaca", "cashmere", "camel")

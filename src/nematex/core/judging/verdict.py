@@ -12,7 +12,7 @@ import numpy as np
 
 from nematex.core.quantity.arrays import Codes, Column, Floats
 from nematex.core.quantity.kinds import Quantity
-from nematex.core.rules import Shares
+from nematex.core.rules.comparing import Shares
 
 
 class Verdict(IntEnum):

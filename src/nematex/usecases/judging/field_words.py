@@ -26,3 +26,18 @@ FIELDS = {
 def field_word(name: str) -> str:
     """A column of a table of the trade, as it is said."""
     return FIELDS.get(name, name)
+
+
+HEADED = ("weight", "drape", "width")  # said by the heading above already
+FAMILIES = {"woven": "wovens", "knit": "knits"}
+WINDOWS = {"list": "the list", "number": "the envelope's number"}
+
+
+def window_word(name: str) -> str:
+    """A window's name as it is said under its check: 'weight gathers woven' → 'gathers, wovens'."""
+    words = name.split()
+    words = words[1:] if words[0] in HEADED and len(words) > 1 else words
+    family = FAMILIES.get(words[-1], "")
+    asked = " ".join(words[:-1] if family else words)
+    said = WINDOWS.get(asked, asked.replace("bulk ", "bulk of ", 1) if asked.startswith("bulk ") else asked)
+    return f"{said}, {family}" if family else said

@@ -62,7 +62,7 @@ class Voice:
 
     def lead(self, said: str) -> str:
         """Only the leading system of something said in both: '140 cm (55 in)' → '140 cm'."""
-        return said.split(" (")[0]
+        return said.split(" (", maxsplit=1)[0]
 
     def _both(self, metric: str, imperial: str) -> str:
         return f"{metric} ({imperial})" if self.metric_first else f"{imperial} ({metric})"

@@ -12,7 +12,7 @@ from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule
 from nematex.core.judging.checks.kin import like_none
 from nematex.core.judging.verdict import Verdict, Window, compare
 from nematex.core.quantity.arrays import Mask
-from nematex.core.rules import Shares
+from nematex.core.rules.comparing import Shares
 from nematex.core.tables import Detail, Role
 
 ALL_OF_IT = Shares(0.999, 0.999, 0.001)  # a share of fibre is inside or out: a label leaves no range to weigh

@@ -25,9 +25,8 @@ def check_width(comparison: Comparison) -> list[Finding]:
     widths = [row.width_cm for row in demand.pattern.requirements if row.use == "main"]
     if widths and not demand.made.band and demand.made.part is None:
         findings.append(_table(comparison, min(widths)))
-    for detail in demand.made.all_details:
-        if detail.width_lo_cm:
-            findings.append(_by_detail(comparison, detail, detail.width_lo_cm))
+    wide = [detail for detail in demand.made.all_details if detail.width_lo_cm]
+    findings += [_by_detail(comparison, detail, detail.width_lo_cm or 0.0) for detail in wide]
     return findings or [comparison.flat(Rule.WIDTH_UNASKED)]
 
 

@@ -20,7 +20,7 @@ def amounts_line(at: Open, line: Line, text: str) -> bool:
     found = [read_amounts(part, at.unit, only=table) for part in clauses]
     if len(clauses) < 2 or not all(found):
         found = [read_amounts(text, at.unit, only=table)]
-    if not all(found) or (not table and not _plain_amount(at, text)):
+    if not all(found) or (not table and not _plain_amount(text)):
         return False
     for amounts in found:
         if amounts and not _add(at, line, amounts, use):
@@ -29,7 +29,7 @@ def amounts_line(at: Open, line: Line, text: str) -> bool:
     return True
 
 
-def _plain_amount(at: Open, text: str) -> bool:
+def _plain_amount(text: str) -> bool:
     """Outside a table of amounts a line must say a length with its unit."""
     return any(each.unit in ("m", "yd") for each in once(text))
 

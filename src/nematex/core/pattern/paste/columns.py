@@ -70,7 +70,7 @@ def column_row(at: Open, line: Line, text: str) -> bool:
     line.field = "table"
     measured = {name: cell for name, cell in row.items() if name not in ("size", "width", "length", "view", "nap", "use")}
     if measured:
-        _size_row(at, line, labels, measured)
+        _size_row(at, labels, measured)
     for wide, cell in widths:
         _column_amount(at, line, labels, row, f"{wide} cm", cell)
     if "length" in row and "width" in row:
@@ -78,7 +78,7 @@ def column_row(at: Open, line: Line, text: str) -> bool:
     return True
 
 
-def _size_row(at: Open, line: Line, labels: list[str], measured: dict[str, str]) -> None:
+def _size_row(at: Open, labels: list[str], measured: dict[str, str]) -> None:
     known = {size["label"]: size for size in at.draft.sizes}
     for label in labels:
         if label not in known:

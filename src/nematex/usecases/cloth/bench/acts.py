@@ -3,8 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field, replace
-from datetime import datetime
+from dataclasses import replace
 
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.measuring.bending import (
@@ -27,119 +26,19 @@ from nematex.core.cloth.measuring.square_and_wash import (
     weight_from_piece_gsm,
 )
 from nematex.core.cloth.measuring.stretch import recovery_pct, stretch_pct
-from nematex.core.cloth.plausible import doubt
-from nematex.core.cloth.readings import disagree, drifts, outliers, repeats
-from nematex.core.errors import FieldFault, UnknownChoice
+from nematex.core.cloth.readings import repeats
+from nematex.core.errors import FieldFault
 from nematex.core.photo.see_through import see_through
 from nematex.core.photo.swatch import REPORTED
-from nematex.core.quantity.estimate import Known, Range
-from nematex.core.quantity.reader import to_number
+from nematex.core.quantity.estimate import Known
 from nematex.core.quantity.units import gsm_from_oz_yd2, oz_yd2_from_gsm
 from nematex.core.tables import Tables
-from nematex.store.records import ClothRecord, ReadingRecord
-from nematex.tables import properties
-from nematex.usecases.cloth.bench.measures import TONES, Field, Measure, Method
+from nematex.store.records import ClothRecord
+from nematex.usecases.cloth.bench.measures import TONES, Measure, Method
+from nematex.usecases.cloth.bench.sheet import Outcome, Sheet, mean_of
 
 
-@dataclass
-class Outcome:
-    """What a measurement comes to: readings to keep, lines of working, doubts to look at first."""
-
-    readings: list[ReadingRecord] = field(default_factory=list)
-    lines: list[str] = field(default_factory=list)
-    doubts: list[str] = field(default_factory=list)
-
-
-def _numbers(values: Mapping[str, str], box: Field) -> list[float]:
-    """The filled boxes of a field as numbers; raises FieldFault naming the box."""
-    found = []
-    for at in range(box.count):
-        text = values.get(f"{box.name}-{at}", "").strip() or (box.default if at == 0 else "")
-        if text:
-            found.append(to_number(text, box.label if box.count == 1 else f"{box.label}, {at + 1}"))
-    return found
-
-
-class _Sheet:
-    """The inputs of one measurement, read as they are asked for, and what has come out so far."""
-
-    def __init__(
-        self, measure: Measure, method: Method, values: Mapping[str, str], cloth: Cloth, who: str, tables: Tables
-    ) -> None:
-        self.method, self.values, self.cloth, self.who, self.tables = method, values, cloth, who, tables
-        self.measure, self.out = measure, Outcome()
-        self.boxes = {each.name: each for each in method.fields}
-
-    def series(self, name: str, needed: bool = True) -> list[float]:
-        """Repeats of one thing, with a doubt for each that stands out."""
-        box = self.boxes[name]
-        numbers = _numbers(self.values, box)
-        if needed and not numbers:
-            raise FieldFault(box.label, "", f"is missing; give a number{f' in {box.unit}' if box.unit else ''}")
-        self.compare(box.label, numbers)
-        return numbers
-
-    def compare(self, label: str, numbers: list[float]) -> None:
-        """A doubt for each of the repeats that stands out, for a drift, and for two that disagree."""
-        for at in outliers(numbers):
-            self.out.doubts.append(f"{label}: {numbers[at]:g} lies far from the others. Take it again, or empty its box.")
-        if drifts(numbers):
-            self.out.doubts.append(f"{label}: the readings run one way only. Zero the instrument and let the cloth rest.")
-        if disagree(numbers):
-            self.out.doubts.append(f"{label}: {numbers[0]:g} and {numbers[1]:g} disagree. Take a third to see which is right.")
-
-    def one(self, name: str, needed: bool = True) -> float | None:
-        numbers = self.series(name, needed)
-        return numbers[0] if numbers else None
-
-    def needed(self, name: str) -> float:
-        value = self.one(name)
-        assert value is not None  # series() has refused an empty box
-        return value
-
-    def word(self, name: str, needed: bool = True) -> str | None:
-        text, box = self.values.get(f"{name}-0", ""), self.boxes[name]
-        if not text and not needed:
-            return None
-        if text not in box.choices:
-            raise UnknownChoice(box.label, text, box.choices, "choice")
-        return text
-
-    def keep(self, name: str, value: float | str, known: Known, of: list[float] | None = None, note: str = "") -> None:
-        """A reading of a property, checked against what can be right."""
-        number, word = (None, value) if isinstance(value, str) else (self.checked(name, value), None)
-        spread = repeats(of).deviation if of and len(of) > 1 else None
-        when = datetime.now().replace(microsecond=0)
-        number = round(number, 3) if number is not None else None
-        taken = (known.word, self.who, self.method.label, when, spread, tuple(of or ()), note)
-        reading = ReadingRecord(0, name, number, word, *taken)
-        self.out.readings.append(reading)
-
-    def checked(self, name: str, value: float) -> float:
-        """The number, with a doubt where such cloth commonly is otherwise; FieldFault where it cannot be right at all."""
-        usual, label = usual_range(name, self.cloth, self.tables), properties()[name].label
-        said = doubt(name, value, usual) if usual else None
-        try:
-            number = properties()[name].checked(value)
-        except FieldFault as fault:
-            raise FieldFault(fault.field, fault.value, f"{fault.rule}. {said or ''}".rstrip()) from None
-        if said:
-            self.out.doubts.append(f"{label}: {said}")
-        return number
-
-    def say(self, line: str) -> None:
-        self.out.lines.append(line)
-
-
-def _mean(name: str, values: list[float], unit: str) -> str:
-    found = repeats(values)
-    if found.count == 1:
-        return f"{name}: {values[0]:.4g} {unit}, one reading."
-    scatter = f"standard deviation {found.deviation:.2g} ({found.variation_pct:.1f} %)"
-    return f"{name}: mean of {found.count}: {found.mean:.4g} {unit}, {scatter}."
-
-
-def _weight(sheet: _Sheet) -> None:
+def _weight(sheet: Sheet) -> None:
     if sheet.method.name == "ounces":
         ounces = sheet.needed("ounces")
         gsm = gsm_from_oz_yd2(ounces)
@@ -155,13 +54,13 @@ def _weight(sheet: _Sheet) -> None:
     area = sheet.needed("side") ** 2 if sheet.method.name == "square" else disc_area_cm2(sheet.needed("diameter"))
     grams = sheet.series("grams")
     each = [weight_from_piece_gsm(value, area) for value in grams]
-    sheet.say(_mean("Mass", grams, "g"))
+    sheet.say(mean_of("Mass", grams, "g"))
     mean = repeats(each).mean
     sheet.say(f"Over {area:.1f} cm²: {mean:.1f} g/m², that is {oz_yd2_from_gsm(mean):.1f} oz/yd².")
     sheet.keep("weight_gsm", mean, Known.MEASURED, each)
 
 
-def _ramp(sheet: _Sheet) -> None:
+def _ramp(sheet: Sheet) -> None:
     found = {}
     for way in ("along", "across"):
         values = sheet.series(f"{way}_up", way == "along") + sheet.series(f"{way}_down", False)
@@ -170,7 +69,7 @@ def _ramp(sheet: _Sheet) -> None:
                 sheet.compare(f"Strips cut {way}", values)
             lengths = [bending_length_cm(value) for value in values]
             found[way] = repeats(lengths).mean
-            sheet.say(_mean(f"Overhang {way}", values, "cm") + f" Half of it: bending length {found[way]:.2f} cm.")
+            sheet.say(mean_of(f"Overhang {way}", values, "cm") + f" Half of it: bending length {found[way]:.2f} cm.")
             sheet.keep(f"bend_{way}_cm", found[way], Known.MEASURED, lengths)
     mean = sum(found.values()) / len(found)
     if len(found) == 2:
@@ -188,7 +87,7 @@ def _ramp(sheet: _Sheet) -> None:
     sheet.keep("bending_length_cm", mean, Known.MEASURED)
 
 
-def _disc(sheet: _Sheet) -> None:
+def _disc(sheet: Sheet) -> None:
     if sheet.method.name == "photo":
         drape, counted = sheet.needed("drape"), sheet.one("folds", False)
         folds = f"{counted:.0f} folds" if counted is not None else "the folds cannot be counted surely"
@@ -204,7 +103,7 @@ def _disc(sheet: _Sheet) -> None:
         each = [drape_coefficient_pct(area) for area in areas]
         drape = repeats(each).mean
         sheet.say(
-            _mean("Shadow", areas, "cm²") + f" Drape coefficient {drape:.1f} % of the ring of the {2 * DISC_CM:.0f} cm disc."
+            mean_of("Shadow", areas, "cm²") + f" Drape coefficient {drape:.1f} % of the ring of the {2 * DISC_CM:.0f} cm disc."
         )
         sheet.keep("drape_coefficient_pct", drape, Known.MEASURED, each)
     bend = bending_from_drape(drape)
@@ -213,7 +112,7 @@ def _disc(sheet: _Sheet) -> None:
     )
 
 
-def _stretch(sheet: _Sheet) -> None:
+def _stretch(sheet: Sheet) -> None:
     relaxed = sheet.needed("relaxed")
     across = sheet.series("across")
     for way, name, values in (
@@ -227,7 +126,7 @@ def _stretch(sheet: _Sheet) -> None:
                     f"Pulled {way}", short, f"is less than the relaxed mark of {relaxed:g} cm. Were these inches instead of cm?"
                 )
             each = [stretch_pct(relaxed, value) for value in values]
-            sheet.say(_mean(f"Pulled {way}", values, "cm") + f" From {relaxed:g} cm: {repeats(each).mean:.0f} %.")
+            sheet.say(mean_of(f"Pulled {way}", values, "cm") + f" From {relaxed:g} cm: {repeats(each).mean:.0f} %.")
             sheet.keep(name, repeats(each).mean, Known.MEASURED, each)
     after, pulled = sheet.one("after", False), repeats(across).mean
     if after is not None and pulled > relaxed:
@@ -236,7 +135,7 @@ def _stretch(sheet: _Sheet) -> None:
         sheet.keep("recovery_pct", min(100.0, back), Known.MEASURED)
 
 
-def _sheer(sheet: _Sheet) -> None:
+def _sheer(sheet: Sheet) -> None:
     if sheet.method.name == "card":
         sheet.keep("sheer", sheet.word("sheer") or "", Known.JUDGED)
         return
@@ -248,29 +147,29 @@ def _sheer(sheet: _Sheet) -> None:
     sheet.keep("sheer", found.word, Known.MEASURED)
 
 
-def _thickness(sheet: _Sheet) -> None:
+def _thickness(sheet: Sheet) -> None:
     layers, heights = sheet.needed("layers"), sheet.series("height")
     if layers < 1:
         raise FieldFault("Layers", layers, "must be at least 1")
     each = [height / layers for height in heights]
     mean = repeats(each).mean
-    sheet.say(_mean("Height", heights, "mm") + f" Over {layers:g} layers: {mean:.2f} mm each, under a book.")
+    sheet.say(mean_of("Height", heights, "mm") + f" Over {layers:g} layers: {mean:.2f} mm each, under a book.")
     sheet.keep("thickness_mm", mean, Known.MEASURED, each)
 
 
-def _width(sheet: _Sheet) -> None:
+def _width(sheet: Sheet) -> None:
     full, usable = sheet.series("full", False), sheet.series("usable")
-    sheet.say(_mean("Usable", usable, "cm"))
+    sheet.say(mean_of("Usable", usable, "cm"))
     sheet.keep("width_cm", min(usable), Known.MEASURED, usable)
     sheet.say(f"The narrowest place counts: {min(usable):g} cm.")
     if full:
-        sheet.say(_mean("Full", full, "cm"))
+        sheet.say(mean_of("Full", full, "cm"))
         sheet.keep("width_full_cm", repeats(full).mean, Known.MEASURED, full)
         if min(full) < max(usable):
             sheet.out.doubts.append("The usable width is wider than the full one. Are the two exchanged?")
 
 
-def _shrink(sheet: _Sheet) -> None:
+def _shrink(sheet: Sheet) -> None:
     before = sheet.needed("before")
     for way, name in (("along", "shrink_length_pct"), ("across", "shrink_width_pct")):
         after = sheet.one(f"{way}_after", way == "along")
@@ -280,7 +179,7 @@ def _shrink(sheet: _Sheet) -> None:
             sheet.keep(name, percent, Known.MEASURED)
 
 
-def _as_typed(sheet: _Sheet) -> None:
+def _as_typed(sheet: Sheet) -> None:
     """Each box is a property: its word or its number is the reading."""
     alone = len(sheet.method.fields) == 1
     for box in sheet.method.fields:
@@ -288,14 +187,14 @@ def _as_typed(sheet: _Sheet) -> None:
             sheet.say(f"{box.label}: {word}.")
             sheet.keep(box.name, word, Known.JUDGED)
         elif not box.choices and (numbers := sheet.series(box.name, alone)):
-            sheet.say(_mean(box.label, numbers, box.unit))
+            sheet.say(mean_of(box.label, numbers, box.unit))
             sheet.keep(box.name, repeats(numbers).mean, Known.MEASURED, numbers)
     if not sheet.out.readings:
         raise FieldFault("choice", "", "is missing; choose at least one word")
 
 
 # What needs reckoning; any other measurement is kept as it is typed.
-WORKED_OUT: dict[str, Callable[[_Sheet], None]] = {
+WORKED_OUT: dict[str, Callable[[Sheet], None]] = {
     "weight": _weight, "ramp": _ramp, "disc": _disc, "stretch": _stretch, "sheer": _sheer,
     "thickness": _thickness, "width": _width, "shrink": _shrink,
 }  # fmt: skip
@@ -305,7 +204,7 @@ def work_out(
     measure: Measure, method: Method, values: Mapping[str, str], cloth: Cloth, record: ClothRecord, tables: Tables
 ) -> Outcome:
     """What was typed as readings; raises FieldFault naming the box."""
-    sheet = _Sheet(measure, method, values, cloth, values.get("by", "").strip()[:60] or "the shop", tables)
+    sheet = Sheet(method, values, cloth, values.get("by", "").strip()[:60] or "the shop", tables)
     WORKED_OUT.get(measure.name, _as_typed)(sheet)
     out = sheet.out
     _rigidity(out, record)
@@ -319,15 +218,3 @@ def _rigidity(out: Outcome, record: ClothRecord) -> None:
     if bend and gsm:
         mg, un = flexural_rigidity_mg_cm(gsm, bend), flexural_rigidity_un_m(gsm, bend)
         out.lines.append(f"Flexural rigidity with {gsm:.0f} g/m²: {mg:.0f} mg·cm ({un:.1f} µN·m).")
-
-
-def usual_range(name: str, cloth: Cloth, tables: Tables) -> Range | None:
-    """What is usual for this kind of cloth."""
-    kind = cloth.type
-    if name == "width_cm":
-        return Range(0.8 * cloth.width.best, 1.25 * cloth.width.best)
-    if kind is None or kind.structure != cloth.structure:
-        span = tables.judging.any[cloth.structure]
-        ranges = {"weight_gsm": span.weight_gsm, "bending_length_cm": span.bend_cm}
-        return ranges.get(name)
-    return {"weight_gsm": kind.weight_gsm, "bending_length_cm": kind.bend_cm}.get(name)

@@ -123,7 +123,7 @@ MEASURES = {
                    "Mark a square with thread, wash and dry as the garment will be, let it lie for an hour."),
         )),
         Measure("fastness", "Colour fastness", ("colour_fastness",), (
-            Method("white", "A white rag washed with it", (Field("colour_fastness", "Grade of the rag, 5 unstained to 1", "grade", 3),), "eye",
+            Method("white", "A white rag washed with it", (Field("colour_fastness", "Grade of the rag, 1 stained to 5 clean", "", 3),), "eye",
                    "Sew a scrap to a white cotton rag, wash at 40 °C, dry, and hold the rag beside a clean one and the grey scale."),
         )),
         Measure("sewing", "Fray, creasing, pressing", ("fray", "crease", "press"), (

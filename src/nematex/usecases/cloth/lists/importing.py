@@ -121,7 +121,7 @@ def preview(shop: Shop, upload_id: int, progress: Progress | None = None) -> Pre
     key = (upload_id, str(kept.mapping), str(headings), shelf.version)
     found = shop.previews.get(key)
     if found is None:
-        found = _preview(kept, shelf, headings, progress or (lambda done, total: None))
+        found = _preview(kept, shelf, headings, progress or (lambda _done, _total: None))
         shop.remember_preview(key, found)
     return replace(found, upload=kept)
 

@@ -13,14 +13,15 @@ from nematex.devices.bench import FAULTS
 from nematex.store.records import ClothRecord
 from nematex.tables import properties
 from nematex.usecases.cloth import acts
-from nematex.usecases.cloth.bench.acts import Outcome, work_out
+from nematex.usecases.cloth.bench.acts import work_out
 from nematex.usecases.cloth.bench.measures import MEASURES, Measure, Method, measure_named
 from nematex.usecases.cloth.bench.moves import moves
+from nematex.usecases.cloth.bench.sheet import Outcome
 from nematex.usecases.cloth.bench.simulated import photographed, simulated_bench, taken
 from nematex.usecases.cloth.browse import browse_cloths
-from nematex.usecases.cloth.quality import worth_first
+from nematex.usecases.cloth.lacks.lacks import worth_first
+from nematex.usecases.cloth.lacks.worth import worth_measuring
 from nematex.usecases.cloth.shelf_filter import ShelfFilter
-from nematex.usecases.cloth.worth import worth_measuring
 from nematex.usecases.photo.at_the_bench import read_photos
 from nematex.usecases.photo.swatch import photo_by_id
 from nematex.web.rooms.cloth.aids import AIDS

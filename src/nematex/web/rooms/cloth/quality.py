@@ -5,7 +5,7 @@ from __future__ import annotations
 from flask import Blueprint, render_template, request
 
 from nematex.core.errors import UnknownChoice
-from nematex.usecases.cloth.quality import KINDS, lack_page
+from nematex.usecases.cloth.lacks.lacks import KINDS, lack_page
 from nematex.usecases.judging.whole_matrix import pairings, ready
 from nematex.web.rooms.common import now, shop, whole_number
 

@@ -13,7 +13,7 @@ from nematex.usecases.cloth import acts
 from nematex.usecases.cloth.browse import browse_cloths, found_cloths
 from nematex.usecases.cloth.exchange import cloths_csv, cloths_json, cloths_xlsx
 from nematex.usecases.cloth.form import choices_of, cloth_names, form_groups, form_values
-from nematex.usecases.cloth.quality import lacks_of_cloth
+from nematex.usecases.cloth.lacks.lacks import lacks_of_cloth
 from nematex.usecases.cloth.shelf_filter import LABELS, filter_choices, read_filter
 from nematex.usecases.judging.ranking import Filters, rank_patterns, read_wish
 from nematex.web.rooms.common import download, find_cloth, now, shop

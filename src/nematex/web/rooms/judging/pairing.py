@@ -14,7 +14,7 @@ from nematex.core.pattern.facts import Wish
 from nematex.store.records import PatternRecord
 from nematex.usecases.beneath.view import beneath
 from nematex.usecases.cloth.browse import offered_cloths
-from nematex.usecases.cloth.worth import MEASURE_OF
+from nematex.usecases.cloth.lacks.worth import MEASURE_OF
 from nematex.usecases.judging.mixed import mixed, part_names, read_choices
 from nematex.usecases.judging.overrides import latest, of_pairing
 from nematex.usecases.judging.ranking import both_schools, fitting_wish, one_pairing, rank_cloths, rank_patterns, read_wish

@@ -9,9 +9,9 @@ from nematex.core.cloth.contradictions import Contradiction, contradictions, dis
 from nematex.core.cloth.estimates import Cloth
 from nematex.store.records import ClothRecord
 from nematex.tables import properties
+from nematex.usecases.cloth.lacks.stakes import Stakes, stakes, stakes_of
+from nematex.usecases.cloth.lacks.worth import MEASURE_OF
 from nematex.usecases.cloth.shelf import Spans
-from nematex.usecases.cloth.stakes import Stakes, stakes, stakes_of
-from nematex.usecases.cloth.worth import MEASURE_OF
 from nematex.usecases.shop import Shop
 from nematex.usecases.state import State
 

@@ -1,0 +1,74 @@
+"""The numbers by which the rules compare, typed: data/judging.toml as frozen records, checked once when it is read.
+
+Units stand in the names; a share is 0 to 1. What each number is for stands beside it in the file. Common practice, no
+source, unless the file names one.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from nematex.core.rules.comparing import (
+    Cover,
+    Ease,
+    Fibre,
+    KnitInWoven,
+    ListRules,
+    PrintRules,
+    Recovery,
+    Shares,
+    Sheers,
+    Spread,
+    StretchWords,
+    Tolerance,
+    Width,
+)
+from nematex.core.rules.reading import read_record
+from nematex.core.rules.reckoning import (
+    AmountRules,
+    CautionRules,
+    Combination,
+    HandlesLike,
+    InterfacingRules,
+    LiningRules,
+    Look,
+    Score,
+    SizingRules,
+    Unknown,
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Rules:
+    """All of judging.toml, a record for each of its sections."""
+
+    shares: Shares
+    tolerance: Tolerance
+    list: ListRules
+    knit_in_woven: KnitInWoven
+    ease: Ease
+    fibre: Fibre
+    width: Width
+    cover: Cover
+    spread: Spread
+    recovery: Recovery
+    words: StretchWords
+    sheers: Sheers
+    print: PrintRules
+    print_scale: Mapping[str, float]
+    amount: AmountRules
+    cautions: CautionRules
+    look: Mapping[str, Look]
+    handles_like: HandlesLike
+    score: Score
+    any: Mapping[str, Unknown]
+    combination: Combination
+    lining: LiningRules
+    interfacing: InterfacingRules
+    sizing: SizingRules
+
+
+def read_rules(raw: object, table: str = "judging.toml") -> Rules:
+    """The file's values as records; raises TableFault naming the section, the key and what was expected."""
+    return read_record(Rules, raw, table)

@@ -1,0 +1,127 @@
+"""The numbers for what follows a verdict: how much, what to warn of, what ranks first, what goes beneath, which size."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from nematex.core.quantity.estimate import Range
+
+
+@dataclass(frozen=True, slots=True)
+class AmountRules:
+    """What the shop cuts, and what a one-way print takes more: (up to this width in cm, share)."""
+
+    cut_step_cm: float
+    least_cut_cm: float
+    one_way: tuple[tuple[float, ...], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class CautionRules:
+    """From where a caution is said, and which cloths shed sequins or hair."""
+
+    shrinks_from_pct: float
+    frays_from: float
+    fluid_below_cm: float
+    synthetic_from: float
+    itches_from: float
+    sheds: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Look:
+    """Where in the window a look aims, and the bending length it aims at without one."""
+
+    share: float
+    aim_cm: float
+
+
+@dataclass(frozen=True, slots=True)
+class HandlesLike:
+    """One step in each of these counts alike."""
+
+    weight_log: float
+    drape_cm: float
+    stretch_log: float
+    other_structure: float
+
+
+@dataclass(frozen=True, slots=True)
+class Score:
+    """What ranks first within a verdict: shares that sum to 1."""
+
+    look: float
+    weight: float
+    known: float
+    clean: float
+    named: float
+    halfway_cm: float
+    occasion: float
+
+
+@dataclass(frozen=True, slots=True)
+class Unknown:
+    """What a structure allows where not even the cloth's name is known."""
+
+    weight_gsm: Range
+    bend_cm: Range
+    stretch_cross_pct: Range
+    stretch_length_pct: Range
+    thickness_mm: Range
+
+
+@dataclass(frozen=True, slots=True)
+class Combination:
+    """Two cloths in one garment: how far apart they may be."""
+
+    weight_suits: float
+    weight_care: float
+    shrink_suits_pct: float
+    shrink_care_pct: float
+    stretch_suits_pct: float
+    stretch_care_pct: float
+
+
+@dataclass(frozen=True, slots=True)
+class Stands:
+    """How each way of lining stands, for tops and for bottoms: full, partial, underlining, slip, left as it is."""
+
+    top: tuple[str, ...]
+    bottom: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class LiningRules:
+    """What a lining takes and how it must handle."""
+
+    full_share: float
+    partial_share: float
+    usual_gsm: float
+    usual_bend_cm: float
+    slides_below_cm: float
+    sheer_most: float
+    stretch_from_pct: float
+    stretch_share: float
+    stretch_tolerance: float
+    stiffer_cm: float
+    shrink_more_pct: float
+    aim_share: float
+    lined: tuple[str, ...]
+    stands: Mapping[str, Stands]
+
+
+@dataclass(frozen=True, slots=True)
+class InterfacingRules:
+    """Which interfacing."""
+
+    from_share: float
+
+
+@dataclass(frozen=True, slots=True)
+class SizingRules:
+    """How sizes are picked."""
+
+    between_cm: float
+    cup_step_cm: float
+    drafted_cup: int
