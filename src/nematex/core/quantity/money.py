@@ -15,9 +15,9 @@ CURRENCIES = {
     "€": "EUR",
     "$": "USD",
     "gbp": "GBP",
+    "euro": "EUR",  # before its beginning
     "eur": "EUR",
     "usd": "USD",
-    "euro": "EUR",
     "kr": "SEK",
     "sek": "SEK",
 }
