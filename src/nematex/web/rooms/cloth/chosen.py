@@ -17,6 +17,7 @@ from nematex.web.rooms.common import now, numbers, shop
 room = Blueprint("chosen", __name__, url_prefix="/shelf")
 MOST_COMPARED = 4
 SHOWN = 100
+NAMED = 12  # of the cloths to be changed
 
 
 def _chosen(given: list[str]) -> list[tuple[ClothRecord, Cloth]]:
@@ -69,6 +70,7 @@ def together() -> Response | str | tuple[str, int]:
         changes=changes,
         fault=fault,
         shown=SHOWN,
+        named=NAMED,
         given=request.values,
     )
     return (page, 400) if fault else page
