@@ -8,7 +8,7 @@ from fractions import Fraction
 
 import pytest
 
-from nematex.core.amount.length import amount, convert_width, round_up_to_cut
+from nematex.core.amount.length import amount, convert_width, least_length_m, round_up_to_cut
 from nematex.core.cloth.estimates import Cloth, known_cloth
 from nematex.core.cloth.facts import ClothFacts, Print
 from nematex.core.errors import UnknownChoice
@@ -113,3 +113,119 @@ def test_a_size_that_is_not_there_names_the_choices() -> None:
 @pytest.mark.parametrize(("metres", "cut"), [(0.2, 0.5), (1.0, 1.0), (1.01, 1.1), (2.3000001, 2.3), (2.31, 2.4)])
 def test_the_cut_rounds_up_to_ten_centimetres(metres: float, cut: float) -> None:
     assert round_up_to_cut(metres, 10, 50) == pytest.approx(cut)
+
+
+def test_a_row_for_every_size_stands_beside_rows_for_some() -> None:
+    # The envelope's own row for 115 cm is the answer at 115 cm, whatever another row says of one size.
+    rows = (Requirement("A", ("10",), 140, 2.0), Requirement("A", (), 115, 2.6))
+    found = amount(cloth(115), replace(PATTERN, requirements=rows), Wish(view="A", size="10"), TABLES)
+    assert found is not None
+    assert found.length_m == 2.6
+
+
+# The receipt in full: each step with its number, from the row to the cut. The words are our own.
+@pytest.mark.parametrize(
+    ("facts", "wish", "receipt"),
+    [
+        (
+            {"width": 150},
+            Wish(view="a ", size="10"),
+            (
+                "Table: view A, 1.8 m at 150 cm, without nap.",
+                "Rounded up to what is cut (10 cm steps, from 50 cm): 1.8 m.",
+            ),
+        ),
+        (
+            {"width": 148},  # within the slack of the class of width
+            Wish(),
+            (
+                "No view chosen: reckoned for view A.",
+                "No size chosen: reckoned for size 12.",
+                "Table: view A, 1.8 m at 150 cm, without nap.",
+                "Rounded up to what is cut (10 cm steps, from 50 cm): 1.8 m.",
+            ),
+        ),
+        (
+            {"width": 115, "print": Print("one-way", 5, 20, 20)},
+            Wish(view="A", size="8"),
+            (
+                "Table: view A, 2.4 m at 115 cm, without nap.",
+                "One-way print, and the table is without nap: 15 % more, 2.76 m.",
+                "Pattern repeat 20 cm: one repeat more to match, 2.96 m.",
+                "Rounded up to what is cut (10 cm steps, from 50 cm): 3 m.",
+            ),
+        ),
+        (
+            {"width": 115, "nap": True},
+            Wish(view="A", size="8"),
+            (
+                "Table: view A, 2.4 m at 115 cm, without nap.",
+                "Nap, and the table is without nap: 15 % more, 2.76 m.",
+                "Rounded up to what is cut (10 cm steps, from 50 cm): 2.8 m.",
+            ),
+        ),
+        (
+            {"width": 280},
+            Wish(view="A", size="8"),
+            (
+                "Table: view A, 1.8 m at 150 cm, without nap.",
+                "The cloth is 280 cm wide: 1.77 m by the width chart (extension-service handout, from memory).",
+                "Extra wide: the chart ends at 60 in, so lay the pieces out; it may take less.",
+                "Rounded up to what is cut (10 cm steps, from 50 cm): 1.8 m.",
+            ),
+        ),
+        (
+            {"width": 90},
+            Wish(view="A", size="8"),
+            (
+                "Table: view A, 2.4 m at 115 cm, without nap.",
+                "The cloth is 90 cm wide: 2.99 m by the width chart (extension-service handout, from memory).",
+                "Rounded up to what is cut (10 cm steps, from 50 cm): 3 m.",
+            ),
+        ),
+    ],
+)
+def test_the_receipt_says_every_step(facts: dict[str, object], wish: Wish, receipt: tuple[str, ...]) -> None:
+    found = amount(cloth(**facts), PATTERN, wish, TABLES)  # type: ignore[arg-type]
+    assert found is not None
+    assert found.receipt == receipt
+
+
+def test_a_row_with_nap_is_taken_for_a_one_way_cloth() -> None:
+    rows = (Requirement("A", (), 115, 2.4), Requirement("A", (), 115, 2.9, with_nap=True))
+    for facts, length in (({}, 2.4), ({"nap": True}, 2.9)):
+        found = amount(cloth(115, **facts), replace(PATTERN, requirements=rows), Wish(), TABLES)
+        assert found is not None
+        assert found.length_m == length
+    assert "with nap" in found.receipt[0]
+    assert len(found.receipt) == 2
+
+
+def test_repeats_below_the_least_are_not_matched() -> None:
+    least = TABLES.judging.print.match_from_cm
+    lengths = []
+    for repeat in (least - 0.5, least):
+        found = amount(cloth(115, print=Print("two-way", 1, repeat, repeat)), PATTERN, Wish(view="A"), TABLES)
+        assert found is not None
+        lengths.append(found.length_m)
+    assert lengths == [2.4, pytest.approx(math.ceil((2.4 + least / 100) * 10) / 10)]
+
+
+def test_no_table_or_a_part_alone_has_no_amount() -> None:
+    lining = (Requirement("A", SIZES, 150, 1.1, use="lining"),)
+    assert amount(cloth(), replace(PATTERN, requirements=()), Wish(), TABLES) is None
+    assert amount(cloth(), replace(PATTERN, requirements=lining), Wish(), TABLES) is None
+    assert amount(cloth(), PATTERN, Wish(part="sleeve"), TABLES) is None
+
+
+def test_the_least_of_a_table_is_what_must_be_in_stock() -> None:
+    lining = Requirement("A", SIZES, 150, 1.1, use="lining")
+    assert least_length_m(replace(PATTERN, requirements=(*PATTERN.requirements, lining))) == 1.8
+    assert least_length_m(replace(PATTERN, requirements=(lining,))) == 1.0
+
+
+def test_beyond_the_chart_s_ends_the_share_goes_on() -> None:
+    # Arithmetic on the chart: below its first and above its last row the ratio of that row is kept.
+    first, last = CHART[60][0] / CHART[45][0], CHART[60][-1] / CHART[45][-1]
+    assert convert_width(0.1, 45 * 2.54, 60 * 2.54, CHART) == pytest.approx(0.1 * first)
+    assert convert_width(20.0, 45 * 2.54, 60 * 2.54, CHART) == pytest.approx(20.0 * last)

@@ -93,38 +93,61 @@ def least_length_m(pattern: Pattern) -> float:
     return min((row.length_m for row in pattern.requirements if row.use == "main"), default=1.0)
 
 
-def amount(cloth: Cloth, pattern: Pattern, wish: Wish, tables: Tables) -> Amount | None:
-    """Metres of this cloth for one garment, or None without a requirement table; raises UnknownChoice."""
-    rows = [row for row in pattern.requirements if row.use == "main"]
-    if not rows or wish.part:
-        return None
-    rule = tables.judging.amount
-    receipt: list[str] = []
+def _rows_asked(rows: list[Requirement], wish: Wish, receipt: list[str]) -> list[Requirement]:
+    """The rows of the view and size asked for; a row that names no size is for every size."""
     view = _pick("view", wish.view, [row.view for row in rows], receipt)
     rows = [row for row in rows if row.view == view]
     sizes = [size for row in rows for size in row.sizes]
-    if sizes:
-        size = _pick("size", wish.size, sizes, receipt)
-        rows = [row for row in rows if size in row.sizes]
-    one_way = cloth.print.direction == "one-way" or cloth.nap
-    length, row = _at_width(rows, cloth, one_way, tables, receipt)
-    if one_way and not row.with_nap:
-        share = next(share for width, share in rule.one_way if cloth.width.best <= width)
-        if share:
-            length *= 1 + share
-            why = "One-way print" if cloth.print.direction == "one-way" else "Nap"
-            receipt.append(f"{why}, and the table is without nap: {share * 100:.0f} % more, {trim(length, 2)} m.")
+    if not sizes:
+        return rows
+    size = _pick("size", wish.size, sizes, receipt)
+    return [row for row in rows if size in row.sizes or not row.sizes]
+
+
+def _turned_one_way(length_m: float, cloth: Cloth, row: Requirement, tables: Tables, receipt: list[str]) -> float:
+    """More where every piece must lie the same way up and the row did not reckon with it."""
+    printed = cloth.print.direction == "one-way"
+    if not (printed or cloth.nap) or row.with_nap:
+        return length_m
+    share = next(share for width, share in tables.judging.amount.one_way if cloth.width.best <= width)
+    if share:
+        length_m *= 1 + share
+        why = "One-way print" if printed else "Nap"
+        receipt.append(f"{why}, and the table is without nap: {share * 100:.0f} % more, {trim(length_m, 2)} m.")
+    return length_m
+
+
+def _matched(length_m: float, cloth: Cloth, tables: Tables, receipt: list[str]) -> float:
+    """A repeat more where the print is large enough to be matched."""
     repeat = cloth.print.repeat_length_cm
     if repeat and repeat >= tables.judging.print.match_from_cm:
-        length += repeat / 100
-        receipt.append(f"Pattern repeat {repeat:.0f} cm: one repeat more to match, {trim(length, 2)} m.")
+        length_m += repeat / 100
+        receipt.append(f"Pattern repeat {repeat:.0f} cm: one repeat more to match, {trim(length_m, 2)} m.")
+    return length_m
+
+
+def _before_the_wash(length_m: float, cloth: Cloth, tables: Tables, receipt: list[str]) -> float:
+    """More where somebody knows how much it shrinks; envelope figures are generous, so a guess is said and not added."""
     if cloth.shrink.known >= Known.STATED and cloth.shrink.best > 0:
-        length /= 1 - cloth.shrink.best / 100
-        receipt.append(f"Shrinks {trim(cloth.shrink.best)} % in length: {trim(length, 2)} m before the wash.")
+        length_m /= 1 - cloth.shrink.best / 100
+        receipt.append(f"Shrinks {trim(cloth.shrink.best)} % in length: {trim(length_m, 2)} m before the wash.")
     elif cloth.shrink.high >= tables.judging.cautions.shrinks_from_pct:
-        # Envelope figures are generous by 5 to 15 %, so a shrinkage nobody measured is said and not added.
         receipt.append(f"Its kind may shrink up to {trim(cloth.shrink.high)} %: not added, since nobody measured this one.")
-    step, least = rule.cut_step_cm, rule.least_cut_cm
-    cut = round_up_to_cut(length, step, least)
+    return length_m
+
+
+def amount(cloth: Cloth, pattern: Pattern, wish: Wish, tables: Tables) -> Amount | None:
+    """Metres of this cloth for one garment, or None without a requirement table; raises UnknownChoice."""
+    table = [row for row in pattern.requirements if row.use == "main"]
+    if not table or wish.part:
+        return None
+    receipt: list[str] = []
+    rows = _rows_asked(table, wish, receipt)
+    length_m, row = _at_width(rows, cloth, cloth.print.direction == "one-way" or cloth.nap, tables, receipt)
+    length_m = _turned_one_way(length_m, cloth, row, tables, receipt)
+    length_m = _matched(length_m, cloth, tables, receipt)
+    length_m = _before_the_wash(length_m, cloth, tables, receipt)
+    step, least = tables.judging.amount.cut_step_cm, tables.judging.amount.least_cut_cm
+    cut = round_up_to_cut(length_m, step, least)
     receipt.append(f"Rounded up to what is cut ({step:.0f} cm steps, from {least:.0f} cm): {trim(cut, 2)} m.")
     return Amount(cut, tuple(receipt))
