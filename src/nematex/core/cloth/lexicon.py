@@ -118,24 +118,23 @@ class Lexicon:
         noun = text.rsplit(maxsplit=1)[-1]
         if structure and structure != found.structure:
             tries = (f"{text} knit", f"stretch {text}", f"{text} jersey", f"woven {text}", f"stretch {noun}", f"{noun} knit")
-            for other in tries:
-                kin = self.by_key.get(other)
-                if kin and kin.structure == structure:
-                    found = kin
-                    break
+            found = self._first(tries, structure) or found
         if fibres is None or not fibres.main:
             return found
         if fibres.main not in found.all_fibres:
-            for word in FIBRE_WORDS.get(fibres.main, ()):
-                kin = self.by_key.get(f"{word} {noun}") or self.by_key.get(f"{word} {text}")
-                if kin and kin.structure == (structure or found.structure):
-                    return kin
-        if found.structure == "woven" and fibres.share("elastane", "elastomultiester") >= 0.01:
-            for other in (found.name, *found.aliases, noun):
-                kin = self.by_key.get(f"stretch {other}")
-                if kin and "elastane" not in found.all_fibres:
-                    return kin
+            words = FIBRE_WORDS.get(fibres.main, ())
+            kin = self._first([f"{word} {name}" for word in words for name in (noun, text)], structure or found.structure)
+            if kin:
+                return kin
+        stretches = found.structure == "woven" and fibres.share("elastane", "elastomultiester") >= 0.01
+        if stretches and "elastane" not in found.all_fibres:
+            return self._first([f"stretch {other}" for other in (found.name, *found.aliases, noun)]) or found
         return found
+
+    def _first(self, names: Iterable[str], structure: str = "") -> ClothType | None:
+        """The first of these names that is a cloth, of this structure where one is asked."""
+        kin = (self.by_key.get(name) for name in names)
+        return next((kind for kind in kin if kind and structure in ("", kind.structure)), None)
 
     def nearest(
         self,

@@ -33,17 +33,23 @@ class ClothPage:
     pages: int
 
 
+def _of_word(shelf: Shelf, name: str, word: str) -> Mask:
+    """Which cloths have this word in this property; all where it is no property of words."""
+    if name == "structure":
+        return np.array(shelf.columns.structure == STRUCTURES.index(word))
+    if name == "season":
+        return np.array([word in seasons for seasons in shelf.filed.seasons], dtype=np.bool_)
+    if name in shelf.filed.words:
+        return np.array(shelf.filed.words[name] == list(filter_choices(shelf.tables)[name]).index(word))
+    return np.ones(len(shelf.records), dtype=np.bool_)
+
+
 def _kept(shelf: Shelf, chosen: ShelfFilter) -> Mask:
     """Which cloths fit every part of the filter; a value that is not known fits no bound."""
     columns, filed = shelf.columns, shelf.filed
     keep = np.ones(len(shelf.records), dtype=np.bool_)
     for name, word in chosen.words.items():
-        if name == "structure":
-            keep &= columns.structure == STRUCTURES.index(word)
-        elif name == "season":
-            keep &= np.array([word in each for each in filed.seasons], dtype=np.bool_)
-        elif name in filed.words:
-            keep &= filed.words[name] == list(filter_choices(shelf.tables)[name]).index(word)
+        keep &= _of_word(shelf, name, word)
     bounds: tuple[tuple[float | None, Floats, bool], ...] = (
         (chosen.weight_from, columns.weight.best, True),
         (chosen.weight_to, columns.weight.best, False),

@@ -26,32 +26,37 @@ class SheetText:
     separator: str
 
 
+MARKS = ((b"\xef\xbb\xbf", "utf-8-sig"), (b"\xff\xfe", "utf-16"), (b"\xfe\xff", "utf-16"))
+PROGRAMS = (b"%PDF", b"\x89PNG", b"\xff\xd8\xff\xe0", b"GIF8", b"\xd0\xcf\x11\xe0")
+
+
+def _as(content: bytes, encoding: str) -> str | None:
+    """The text in this encoding; None where it is not in it."""
+    try:
+        return content.decode(encoding)
+    except UnicodeDecodeError:
+        return None
+
+
 def _decode(content: bytes, filename: str) -> tuple[str, str]:
+    """The text and its encoding: by its mark, else UTF-8, else what western price lists are written in, else a guess."""
     if not content.strip():
         raise FieldFault("file", filename, f"is empty; {CHOICES}")
     if len(content) > MAX_BYTES:
         raise FieldFault(
             "file", filename, f"has {len(content) / 2**20:.0f} MB; at most {MAX_BYTES // 2**20} MB are read: split the list"
         )
-    for mark, encoding in ((b"\xef\xbb\xbf", "utf-8-sig"), (b"\xff\xfe", "utf-16"), (b"\xfe\xff", "utf-16")):
-        if content.startswith(mark):
-            try:
-                return content.decode(encoding), encoding
-            except UnicodeDecodeError:
-                break
-    if b"\0" in content[:4096] or content[:4] in (b"%PDF", b"\x89PNG", b"\xff\xd8\xff\xe0", b"GIF8", b"\xd0\xcf\x11\xe0"):
+    marked = next((encoding for mark, encoding in MARKS if content.startswith(mark)), "")
+    if marked and (text := _as(content, marked)) is not None:
+        return text, marked
+    if b"\0" in content[:4096] or content[:4] in PROGRAMS:
         raise FieldFault("file", filename, f"is not text; {CHOICES}")
-    try:
-        return content.decode("utf-8"), "utf-8"
-    except UnicodeDecodeError:
-        pass
+    if (text := _as(content, "utf-8")) is not None:
+        return text, "utf-8"
     # Western price lists that are not UTF-8 are nearly always Windows-1252; the guesser is asked only beyond that.
-    try:
-        text = content.decode("cp1252")
-        if not any(ord(letter) < 32 and letter not in "\t\r\n" for letter in text[:4096]):
-            return text, "windows-1252"
-    except UnicodeDecodeError:
-        pass
+    text = _as(content, "cp1252")
+    if text is not None and not any(ord(letter) < 32 and letter not in "\t\r\n" for letter in text[:4096]):
+        return text, "windows-1252"
     best = from_bytes(content[: 2**18]).best()
     if best is None:
         raise FieldFault("file", filename, f"is in an encoding that was not recognised; save it as UTF-8, then {CHOICES}")

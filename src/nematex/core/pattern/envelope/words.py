@@ -37,21 +37,16 @@ def vocabulary(tables: Tables) -> Vocabulary:
     phrases = tables.envelope_phrases
     for kind in ("filler", "fabric"):
         _add(words, phrases, kind)
-    for detail in tables.details.by_key:
-        words[detail] = ("detail", tables.details.by_key[detail].name)
-    for part in tables.parts.by_key:
-        if words.get(part, ("filler",))[0] in ("filler", "detail"):
-            words[part] = ("part", (tables.parts.by_key[part].name, part))
-    for alias, fibre in tables.fibres.by_alias.items():
-        words[key(alias)] = ("fibre", fibre.name)
+    words |= {name: ("detail", detail.name) for name, detail in tables.details.by_key.items()}
+    for name, part in tables.parts.by_key.items():
+        if words.get(name, ("filler",))[0] in ("filler", "detail"):
+            words[name] = ("part", (part.name, name))
+    words |= {key(alias): ("fibre", fibre.name) for alias, fibre in tables.fibres.by_alias.items()}
     words["bamboo"] = ("cloth", ("bamboo viscose jersey", "viscose challis"))
-    for name, item in tables.lexicon.by_key.items():
-        words[name] = ("cloth", (item.name,))
-    for group, types in tables.lexicon.groups.items():
-        words[key(group)] = ("cloth", tuple(item.name for item in types))
+    words |= {name: ("cloth", (kind.name,)) for name, kind in tables.lexicon.by_key.items()}
+    words |= {key(name): ("cloth", tuple(kind.name for kind in kinds)) for name, kinds in tables.lexicon.groups.items()}
     words["lining"] = ("part", ("lining", "lining"))  # on an envelope a part, on the shelf a cloth
-    for hand in (*tables.avoid_hands, *tables.pattern_hands):
-        words[hand] = ("hand", hand)
+    words |= {hand: ("hand", hand) for hand in (*tables.avoid_hands, *tables.pattern_hands)}
     for weight, word in tables.weight_keys.items():
         words[weight] = words[f"{weight} weight"] = ("weight", word)
     for kind in ABOVE:

@@ -6,7 +6,7 @@ import csv
 import io
 import json
 import re
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -132,17 +132,24 @@ def _read_row(
     record = None
     if not faults:
         seen[code.casefold()] = number
-        try:
-            record = make_record(values, tables, supplier)
-        except ValidationError as fault:
-            for error in fault.errors(include_url=False):
-                add(str(error["loc"][0] if error["loc"] else "row"), error["input"], error["msg"].lower())
-        except FieldFault as fault:
-            place = "cloth" if "cloth" in by_field else "name"
-            add(place, fault.value, f"{fault.rule}. Or say woven, knit or net in a column of its own")
-        except ValueError as fault:
-            add("known", values.get("known", ""), f"cannot be read: {fault}")
+        record = _made(values, tables, supplier, "cloth" if "cloth" in by_field else "name", add)
     return ReadRow(number, cells, record, tuple(faults))
+
+
+def _made(
+    values: dict[str, Any], tables: Tables, supplier: str, kind_stands_in: str, add: Callable[[str, object, str], None]
+) -> ClothRecord | None:
+    """The row as a cloth; None where it is none, with the faults added."""
+    try:
+        return make_record(values, tables, supplier)
+    except ValidationError as fault:
+        for error in fault.errors(include_url=False):
+            add(str(error["loc"][0] if error["loc"] else "row"), error["input"], error["msg"].lower())
+    except FieldFault as fault:
+        add(kind_stands_in, fault.value, f"{fault.rule}. Or say woven, knit or net in a column of its own")
+    except ValueError as fault:
+        add("known", values.get("known", ""), f"cannot be read: {fault}")
+    return None
 
 
 def bad_rows_csv(header: list[str], rows: list[ReadRow]) -> str:
