@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import threading
 from collections.abc import Iterator
 from pathlib import Path
@@ -20,6 +21,11 @@ from nematex.store.database import Database
 from nematex.store.models import Base
 from nematex.usecases.shop import Shop
 from nematex.web.app import create_app
+
+
+def pytest_make_parametrize_id(val: object) -> str | None:
+    """Names of plain letters for tests of odd texts: a tool that runs one by its name must be able to write it."""
+    return re.sub(r"[^A-Za-z0-9.,%-]+", "_", val)[:40] or "empty" if isinstance(val, str) else None
 
 
 @pytest.fixture(scope="session")
