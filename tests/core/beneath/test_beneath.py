@@ -15,8 +15,10 @@ from nematex.core.cloth.facts import ClothFacts
 from nematex.core.judging.cautions import cautions
 from nematex.core.judging.combination import PartCloth, joints
 from nematex.core.judging.demand import Demand, demand
+from nematex.core.judging.saying.joint import say_joint
 from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Option, Part, Pattern, Wish
+from nematex.core.quantity.said import Units
 from nematex.tables import colour_names, trade_tables
 
 TABLES = trade_tables()
@@ -182,7 +184,35 @@ def test_wool_beside_cotton_wants_the_gentler_wash() -> None:
     wool = PartCloth("collar", "free", cloth(cloth="wool suiting", fibres="100 % wool"))
     care = next(each for each in joints([body, wool], TABLES) if each.respect == "care")
     assert care.verdict is Verdict.WITH_CARE
-    assert "collar" in care.reason
+    assert say_joint(care, TABLES).reason == "The collar is wool or silk and wants a gentler wash than the rest."
+
+
+def test_what_is_found_between_two_cloths_is_said_in_the_shop_s_units() -> None:
+    body = PartCloth("body", "close", cloth(cloth="cotton jersey", weight_gsm=190, stretch_cross_pct=35, shrink_length_pct=5))
+    yoke = PartCloth("yoke", "close", cloth(cloth="tulle", weight_gsm=40, stretch_cross_pct=4, shrink_length_pct=0))
+    found = {each.respect: each for each in joints([body, yoke], TABLES)}
+    assert {name: say_joint(joint, TABLES).reason for name, joint in found.items()} == {
+        "weight": "Apart in weight: 190 g/m² on the body and 40 on the yoke, 4.8 times as heavy.",
+        "shrinkage": "Shrink differently: body 5 %, yoke 0 %.",
+        "care": "Wash alike.",
+        "stretch at the seam": "The seam gives only as much as the firmer side: body 35 %, yoke 4 %.",
+    }
+    assert say_joint(found["stretch at the seam"], TABLES).remedy.endswith("a stretchier cloth for the yoke.")
+    # 190 and 40 g/m² are 5.6 and 1.2 oz/yd² (33.906 g/m² each).
+    inches = say_joint(found["weight"], TABLES, Units.IMPERIAL).reason
+    assert inches == "Apart in weight: 5.6 oz/yd² on the body and 1.2 on the yoke, 4.8 times as heavy."
+
+
+def test_every_case_between_two_cloths_has_words() -> None:
+    plain, wool = cloth(cloth="cotton poplin"), cloth(cloth="wool suiting")
+    pairs = (
+        (plain, wool),
+        (plain, cloth(cloth="cotton lawn")),
+        (cloth(cloth="polyester poplin"), cloth(cloth="polyester satin")),
+    )
+    for one, other in pairs:
+        for joint in joints([PartCloth("body", "close", one), PartCloth("sleeve", "free", other)], TABLES):
+            assert say_joint(joint, TABLES).reason.endswith(".")
 
 
 @pytest.mark.parametrize(

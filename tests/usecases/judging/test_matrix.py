@@ -181,7 +181,7 @@ def test_a_part_without_a_cloth_waits_and_the_worst_counts(demo: Shop) -> None:
     assert half.parts[1].record is None
     assert half.joints == []
     whole = mixed(demo, demo.now(), dress, {"body": ids["SK-503"], "sleeve": ids["LF-317"]}, Wish())
-    verdicts = [part.pairing.verdict for part in whole.parts if part.pairing] + [joint.verdict for joint in whole.joints]
+    verdicts = [part.pairing.verdict for part in whole.parts if part.pairing] + [joint.verdict for joint, _ in whole.joints]
     assert whole.verdict == max(verdicts)
     with pytest.raises(FieldFault, match="no cloth of this shelf"):
         read_choices({"cloth.body": "x"}, ["body"])

@@ -28,13 +28,18 @@ class PartCloth:
 
 @dataclass(frozen=True, slots=True)
 class Joint:
-    """What was found between two parts in one respect."""
+    """What was found between two parts in one respect: `first` is the heavier, firmer or gentler side of the two."""
 
     respect: str
     parts: tuple[str, str]
     verdict: Verdict
-    reason: str
-    remedy: str
+    case: str
+    first: PartCloth
+    second: PartCloth
+
+    @property
+    def times_as_heavy(self) -> float:
+        return self.first.cloth.weight.best / self.second.cloth.weight.best
 
 
 def _by_limits(value: float, suits: float, care: float) -> Verdict:
@@ -43,31 +48,23 @@ def _by_limits(value: float, suits: float, care: float) -> Verdict:
 
 def _weight(one: PartCloth, other: PartCloth, rule: Combination) -> Joint:
     light, heavy = sorted((one, other), key=lambda each: each.cloth.weight.best)
-    ratio = heavy.cloth.weight.best / light.cloth.weight.best
-    verdict = _by_limits(ratio, rule.weight_suits, rule.weight_care)
+    verdict = _by_limits(heavy.cloth.weight.best / light.cloth.weight.best, rule.weight_suits, rule.weight_care)
     if "free" in (one.fit, other.fit):
         verdict = min(verdict, Verdict.WITH_CARE)
-    said = f"{heavy.cloth.weight.best:.0f} g/m² on the {heavy.part} and {light.cloth.weight.best:.0f} on the {light.part}"
-    if verdict is Verdict.SUITS:
-        return Joint("weight", (one.part, other.part), verdict, f"Close in weight: {said}.", "")
-    remedy = f"Let the heavier cloth carry the seam: face or tape the {light.part} where they meet."
-    return Joint("weight", (one.part, other.part), verdict, f"Apart in weight: {said}, {ratio:.1f} times as heavy.", remedy)
+    case = "close" if verdict is Verdict.SUITS else "apart"
+    return Joint("weight", (one.part, other.part), verdict, case, heavy, light)
 
 
 def _shrink(one: PartCloth, other: PartCloth, rule: Combination) -> Joint:
-    parts = (one.part, other.part)
-    apart = abs(one.cloth.shrink.best - other.cloth.shrink.best)
-    said = ", ".join(f"{each.part} {each.cloth.shrink.low:.0f} to {each.cloth.shrink.high:.0f} %" for each in (one, other))
-    wash = "Wash and dry both lengths before you cut."
     if min(one.cloth.shrink.known, other.cloth.shrink.known) >= Known.STATED:
+        apart = abs(one.cloth.shrink.best - other.cloth.shrink.best)
         verdict = _by_limits(apart, rule.shrink_suits_pct, rule.shrink_care_pct)
-        said = f"{one.part} {one.cloth.shrink.best:g} %, {other.part} {other.cloth.shrink.best:g} %"
-        lead = "Shrink alike" if verdict is Verdict.SUITS else "Shrink differently"
-        return Joint("shrinkage", parts, verdict, f"{lead}: {said}.", "" if verdict is Verdict.SUITS else wash)
-    most = max(one.cloth.shrink.high, other.cloth.shrink.high)
-    if most <= rule.shrink_care_pct:
-        return Joint("shrinkage", parts, Verdict.SUITS, f"Neither shrinks much: {said}, typical for the names.", "")
-    return Joint("shrinkage", parts, Verdict.WITH_CARE, f"May shrink differently, nobody measured it: {said}.", wash)
+        case = "alike" if verdict is Verdict.SUITS else "differently"
+    elif max(one.cloth.shrink.high, other.cloth.shrink.high) <= rule.shrink_care_pct:
+        verdict, case = Verdict.SUITS, "little"
+    else:
+        verdict, case = Verdict.WITH_CARE, "unmeasured"
+    return Joint("shrinkage", (one.part, other.part), verdict, case, one, other)
 
 
 def _fibre_of(cloth: Cloth) -> set[str]:
@@ -77,36 +74,25 @@ def _fibre_of(cloth: Cloth) -> set[str]:
 
 
 def _care(one: PartCloth, other: PartCloth) -> Joint:
-    parts = (one.part, other.part)
     gentle = [bool(_fibre_of(each.cloth) & set(PROTEIN)) for each in (one, other)]
-    if gentle[0] == gentle[1]:
-        return Joint("care", parts, Verdict.SUITS, "Wash alike.", "")
-    which = (one if gentle[0] else other).part
-    return Joint(
-        "care",
-        parts,
-        Verdict.WITH_CARE,
-        f"The {which} is wool or silk and wants a gentler wash than the rest.",
-        "Wash the whole by the gentler cloth, and say so.",
-    )
+    alike = gentle[0] == gentle[1]
+    first, second = (one, other) if alike or gentle[0] else (other, one)
+    verdict, case = (Verdict.SUITS, "alike") if alike else (Verdict.WITH_CARE, "gentler")
+    return Joint("care", (one.part, other.part), verdict, case, first, second)
 
 
 def _seam(one: PartCloth, other: PartCloth, rule: Combination) -> Joint:
     """Where one side stretches and the other does not, the seam can only give as much as the firmer side."""
-    parts = (one.part, other.part)
     firm, stretchy = sorted((one, other), key=lambda each: each.cloth.stretch_cross.best)
     apart = stretchy.cloth.stretch_cross.best - firm.cloth.stretch_cross.best
-    said = f"{stretchy.part} {stretchy.cloth.stretch_cross.best:.0f} %, {firm.part} {firm.cloth.stretch_cross.best:.0f} %"
-    if apart <= rule.stretch_suits_pct:
-        return Joint("stretch at the seam", parts, Verdict.SUITS, f"Stretch alike where they are joined: {said}.", "")
     close = stretchy.fit in ("close", "semi") and firm.fit in ("close", "semi")
-    verdict = Verdict.AGAINST if close and apart > rule.stretch_care_pct else Verdict.WITH_CARE
-    remedy = (
-        f"Keep the seam off the places that must stretch, or choose a stretchier cloth for the {firm.part}."
-        if verdict is Verdict.AGAINST
-        else f"Ease the {firm.part} on without pulling, and sew the seam with a stretch stitch or tape it."
-    )
-    return Joint("stretch at the seam", parts, verdict, f"The seam gives only as much as the firmer side: {said}.", remedy)
+    if apart <= rule.stretch_suits_pct:
+        verdict, case = Verdict.SUITS, "alike"
+    elif close and apart > rule.stretch_care_pct:
+        verdict, case = Verdict.AGAINST, "too_firm"
+    else:
+        verdict, case = Verdict.WITH_CARE, "firmer"
+    return Joint("stretch at the seam", (one.part, other.part), verdict, case, firm, stretchy)
 
 
 def joints(parts: list[PartCloth], tables: Tables) -> list[Joint]:

@@ -23,6 +23,7 @@ from nematex.core.judging.combination import PartCloth, joints
 from nematex.core.judging.demand import Demand, demand
 from nematex.core.judging.matrix import Matrix, matrix
 from nematex.core.judging.pairing import Pairing, pair
+from nematex.core.judging.saying.joint import say_joint
 from nematex.core.judging.size_advice import is_off_list_knit, knit_in_woven
 from nematex.core.judging.verdict import Verdict
 from nematex.core.judging.why import why
@@ -130,9 +131,10 @@ def _mixed(data: PairingIn, asked: Demand, cloths: dict[str, Cloth], tables: Tab
         "verdict": max(codes).word,
         "parts": parts,
         "together": [
-            {"parts": list(each.parts), "respect": each.respect, "verdict": each.verdict.word, "reason": each.reason,
-             "remedy": each.remedy or None}
-            for each in found
+            {"parts": list(joint.parts), "respect": joint.respect, "verdict": joint.verdict.word, "reason": words.reason,
+             "remedy": words.remedy or None}
+            for joint in found
+            for words in (say_joint(joint, tables),)
         ],
     }  # fmt: skip
 

@@ -8,6 +8,8 @@ from dataclasses import dataclass, replace
 from nematex.core.errors import FieldFault
 from nematex.core.judging.combination import Joint, PartCloth, joints
 from nematex.core.judging.pairing import Pairing
+from nematex.core.judging.saying.joint import say_joint
+from nematex.core.judging.saying.say import Words
 from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Pattern, Wish
 from nematex.store.records import ClothRecord, PatternRecord
@@ -30,10 +32,10 @@ class MixedPart:
 
 @dataclass(frozen=True)
 class Mixed:
-    """The parts, what was found between them, and the whole: the worst of all."""
+    """The parts, what was found between them with its words, and the whole: the worst of all."""
 
     parts: list[MixedPart]
-    joints: list[Joint]
+    joints: list[tuple[Joint, Words]]
     verdict: Verdict | None
 
 
@@ -71,4 +73,5 @@ def mixed(shop: Shop, state: State, pattern: PatternRecord, chosen: Mapping[str,
         held.append(PartCloth(name, fit, shelf.cloths[at]))
     found = joints(held, state.tables)
     codes = [part.pairing.verdict for part in parts if part.pairing] + [joint.verdict for joint in found]
-    return Mixed(parts, found, max(codes) if codes else None)
+    said = [(joint, say_joint(joint, state.tables, state.voice.units)) for joint in found]
+    return Mixed(parts, said, max(codes) if codes else None)
