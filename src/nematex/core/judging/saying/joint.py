@@ -23,10 +23,14 @@ def _side(name: str, side: PartCloth, units: Units, up_to: str) -> dict[str, str
     }
 
 
+def blanks_of(joint: Joint, up_to: str, units: Units) -> dict[str, str]:
+    """What the blanks of a saying about two cloths stand for."""
+    sides = _side("first", joint.first, units, up_to) | _side("second", joint.second, units, up_to)
+    return sides | {"times": f"{joint.times_as_heavy:.1f}"}
+
+
 def say_joint(joint: Joint, tables: Tables, units: Units = Units.METRIC) -> Words:
     """The reason and what to do, in these units."""
-    up_to = tables.sayings.words["up_to"]
-    blanks = _side("first", joint.first, units, up_to) | _side("second", joint.second, units, up_to)
-    blanks["times"] = f"{joint.times_as_heavy:.1f}"
+    blanks = blanks_of(joint, tables.sayings.words["up_to"], units)
     saying = tables.sayings.cases[f"between_{joint.respect.split()[0]}"][joint.case]
     return Words(saying.reason.format_map(blanks), saying.remedy.format_map(blanks))
