@@ -179,6 +179,26 @@ def test_mixed_cloths_are_held_together() -> None:
     assert joints([body, PartCloth("sleeve", "close", body.cloth)], TABLES) == []
 
 
+def test_what_a_way_changes_is_said_in_the_shop_s_units() -> None:
+    jersey = cloth(cloth="cotton jersey", weight_gsm=190, bending_length_cm=1.6)
+    said = {way.name: way for way in ways(jersey, asked(), 2.04, None, TABLES, Units.IMPERIAL)}
+    assert said["full lining"].changes.endswith("hangs by itself. Line a knit with a knit.")
+    # 190 and 265 g/m² are 5.6 and 7.8 oz/yd²; two layers bend as the cube root of their rigidity over their weight.
+    rigid = (190 * 1.6**3 + 75 * 1.5**3) / 265
+    assert (
+        f"5.6 oz/yd² becomes about 7.8, and it bends at {rigid ** (1 / 3) / 2.54:.2f} instead of 0.63 in"
+        in said["underlining"].changes
+    )
+    assert (said["full lining"].amount_m, said["full lining"].receipt) == (
+        pytest.approx(2.0, abs=0.11),
+        "90 % of the main cloth",
+    )
+    assert (said["underlining"].amount_m, said["underlining"].receipt) == (2.04, "the same pieces as the main cloth")
+    assert said["slip or vest"].amount_m is None
+    table = ways(jersey, asked(), 2.0, 1.7, TABLES)[0]
+    assert (table.amount_m, table.receipt) == (1.7, "the pattern's own lining table")
+
+
 def test_wool_beside_cotton_wants_the_gentler_wash() -> None:
     body = PartCloth("body", "close", cloth(cloth="cotton poplin"))
     wool = PartCloth("collar", "free", cloth(cloth="wool suiting", fibres="100 % wool"))

@@ -17,6 +17,8 @@ from nematex.core.judging.demand import Demand
 from nematex.core.judging.verdict import Verdict, Window, compare
 from nematex.core.quantity.arrays import Codes, Floats
 from nematex.core.quantity.estimate import Known
+from nematex.core.quantity.said import Units, amount, number
+from nematex.core.sayings import Texts
 from nematex.core.tables import Tables
 
 HAIR, TONE = 2.0, 10.0  # ΔE00: within a hair; tone in tone
@@ -53,38 +55,54 @@ def _stands(level: int, bottom: bool, slides: bool, lined: bool, tables: Tables)
     return found
 
 
-def ways(cloth: Cloth, demand: Demand, main_m: float | None, lining_m: float | None, tables: Tables) -> list[Way]:
+def ways(
+    cloth: Cloth,
+    demand: Demand,
+    main_m: float | None,
+    lining_m: float | None,
+    tables: Tables,
+    units: Units = Units.METRIC,
+) -> list[Way]:
     """The ways for this cloth on this garment; `main_m` is what the garment takes, `lining_m` what its table says."""
-    rule = tables.judging.lining
-    level = round(cloth.sheer.best)
-    made = demand.made
+    made, level = demand.made, round(cloth.sheer.best)
     stands = _stands(level, made.bifurcated or made.below_waist, made.slides, demand.pattern.lined, tables)
-    light, soft = rule.usual_gsm, rule.usual_bend_cm
-    together = layered_bend_cm(cloth, light, soft)
-    knit = " Line a knit with a knit." if cloth.structure == "knit" else ""
-    heavier = f"{cloth.weight.best:.0f} g/m² becomes about {cloth.weight.best + light:.0f}"
-    changes = {
-        "full lining": f"A separate layer: seams hidden, warmer, the cloth still hangs by itself.{knit}",
-        "partial lining": "Front and back to the hip or across the seat, like a deep facing; the hem stays light.",
-        "underlining": f"Both layers basted and sewn as one: seams invisible, more body. {heavier}, and it bends at "
-        f"{together:.1f} instead of {cloth.bend.best:.1f} cm over a light lining.",
-        "slip or vest": "Nothing is changed on the garment; say what to wear beneath.",
-        "leave it": f"It is {SHEERNESS[level]}. Sleeves may stay sheer in any case.",
-    }
-    own_table = (lining_m, "the pattern's own lining table")
-    amounts = {
-        "full lining": own_table if lining_m else _of(main_m, rule.full_share),
-        "partial lining": _of(main_m, rule.partial_share),
-        "underlining": (main_m, "the same pieces as the main cloth" if main_m else ""),
-    }
-    return [Way(name, stand, *amounts.get(name, (None, "")), changes[name]) for name, stand in stands.items()]
+    amounts = _amounts(main_m, lining_m, tables)
+    blanks, sayings = _blanks(cloth, level, tables, units), tables.sayings.cases["lining"]
+    return [
+        Way(name, stand, *amounts.get(name, (None, "")), sayings[name.replace(" ", "_")].reason.format_map(blanks))
+        for name, stand in stands.items()
+    ]
 
 
-def _of(length_m: float | None, share: float) -> tuple[float | None, str]:
+def _blanks(cloth: Cloth, level: int, tables: Tables, units: Units) -> dict[str, str]:
+    """What the blanks of the sayings stand for; layered is over a usual light lining."""
+    rule, knit = tables.judging.lining, cloth.structure == "knit"
+    layered = layered_bend_cm(cloth, rule.usual_gsm, rule.usual_bend_cm)
+    return {
+        "weight": amount(cloth.weight.best, "g/m²", 0, units),
+        "layered_weight": number(cloth.weight.best + rule.usual_gsm, "g/m²", 0, units),
+        "bend": amount(cloth.bend.best, "cm", 1, units),
+        "layered_bend": number(layered, "cm", 1, units),
+        "knit": tables.sayings.words["line_a_knit"] if knit else "",
+        "sheer": SHEERNESS[level],
+    }
+
+
+def _amounts(main_m: float | None, lining_m: float | None, tables: Tables) -> dict[str, tuple[float | None, str]]:
+    """Way → metres of lining and where they come from."""
+    rule, words = tables.judging.lining, tables.sayings.words
+    return {
+        "full lining": (lining_m, words["lining_table"]) if lining_m else _of(main_m, rule.full_share, words),
+        "partial lining": _of(main_m, rule.partial_share, words),
+        "underlining": (main_m, words["same_pieces"] if main_m else ""),
+    }
+
+
+def _of(length_m: float | None, share: float, words: Texts) -> tuple[float | None, str]:
     """A share of the main cloth, up to the next 10 cm, and its receipt."""
     if length_m is None:
         return None, ""
-    return float(np.ceil(round(length_m * share * 10, 4)) / 10), f"{share * 100:.0f} % of the main cloth"
+    return float(np.ceil(round(length_m * share * 10, 4)) / 10), words["share_of_main"].format(share=f"{share * 100:.0f} %")
 
 
 @dataclass(frozen=True)

@@ -19,6 +19,7 @@ from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import colour_names
 from nematex.usecases.cloth.shelf import Shelf
 from nematex.usecases.pattern.drawer import Drawer
+from nematex.usecases.state import State
 
 SHOWN = 8
 RESPECTS = {
@@ -86,14 +87,14 @@ def candidate_linings(shelf: Shelf, drawer: Drawer, record: ClothRecord, cloth: 
     return rows
 
 
-def beneath(shelf: Shelf, drawer: Drawer, pattern: PatternRecord, record: ClothRecord, cloth: Cloth, wish: Wish) -> Beneath:
+def beneath(state: State, pattern: PatternRecord, record: ClothRecord, cloth: Cloth, wish: Wish) -> Beneath:
     """Everything that goes with one pairing."""
-    tables, asked = drawer.tables, drawer.demand(pattern, wish)
+    tables, asked = state.tables, state.drawer.demand(pattern, wish)
     main = amount(cloth, pattern.facts, wish, tables)
     lining_m = _lining_table(pattern.facts, wish)
     return Beneath(
-        ways(cloth, asked, main.length_m if main else None, lining_m, tables),
-        candidate_linings(shelf, drawer, record, cloth, asked.made.slides),
+        ways(cloth, asked, main.length_m if main else None, lining_m, tables, state.voice.units),
+        candidate_linings(state.shelf, state.drawer, record, cloth, asked.made.slides),
         interfacing(cloth, asked, tables),
         thread(cloth, record.colours[0], colour_names()) if record.colours else None,
         of_view(read_notions(pattern.facts.notions), wish.view),

@@ -109,7 +109,7 @@ def under(pattern_id: int, cloth_id: int) -> str:
     """Lining, interfacing, thread and notions of a pairing."""
     pattern, (record, cloth) = find_pattern(pattern_id), find_cloth(cloth_id)
     wish = fitting_wish(pattern, read_wish(request.args))
-    found = beneath(now().shelf, now().drawer, pattern, record, cloth, wish)
+    found = beneath(now(), pattern, record, cloth, wish)
     return render_template("beneath/beneath.html", record=record, pattern=pattern, cloth=cloth, found=found, wish=wish)
 
 
