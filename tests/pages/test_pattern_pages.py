@@ -175,6 +175,19 @@ def test_a_knit_is_judged_by_what_it_must_give_and_overridden(page: Page, site: 
     forgive(site)
 
 
+def test_a_drawing_that_does_not_come_is_said_and_the_last_one_stays(browser: Browser, site: Site) -> None:
+    page = open_page(browser, site)
+    page.goto(f"/hang?cloth={site.cloth('GM-101')}&garment=A-line+skirt")
+    page.route("**/hang/drawing*", lambda route: route.abort())
+    page.get_by_label("Length").first.fill("61")
+    expect(page.get_by_role("alert")).to_contain_text("The shop does not answer. Move it again")
+    page.route("**/hang/drawing*", lambda route: route.fulfill(status=500, body="broken"))
+    page.get_by_label("Length").first.fill("62")
+    expect(page.get_by_role("alert")).to_have_text("It could not be drawn. Move it again, or reload the page.")
+    expect(page.locator("[x-ref=drawing] svg").first).to_be_visible()
+    page.context.close()
+
+
 def test_an_either_way_pattern_is_hung_and_lined(page: Page, site: Site) -> None:
     paste(page, EITHER)
     pattern_id, voile, linen = site.pattern("TP-79"), site.cloth("GM-103"), site.cloth("OW-402")

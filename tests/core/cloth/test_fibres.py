@@ -38,6 +38,9 @@ def test_every_published_generic_name_is_known(name: str) -> None:
         ("Cotton 98%, Elastane 2%", {"cotton": 0.98, "elastane": 0.02}),
         ("60% organic cotton 40% recycled polyester", {"cotton": 0.6, "polyester": 0.4}),
         ("cotton", {"cotton": 1.0}),
+        ("cotton, 3% elastane", {"cotton": 0.97, "elastane": 0.03}),  # what has no number is the rest
+        ("viscose 95, elastane", {"viscose": 0.95, "elastane": 0.05}),
+        ("made of 55% linen 45% viscose", {"linen": 0.55, "viscose": 0.45}),
         ("67,5 % wool 32,5 % nylon", {"wool": 0.675, "polyamide": 0.325}),
     ],
 )
@@ -52,6 +55,8 @@ def test_labels(label: str, shares: dict[str, float]) -> None:
     [
         ("60% cotton 30% linen", "add up to 90"),
         ("100% softcloud", "softcloud"),
+        ("softcloud, 3% elastane", "“softcloud” is not a generic"),
+        ("cotton, linen, 5% elastane", "add up to 5 %"),
         ("cotton, linen", "no percentages"),
         ("", "empty"),
     ],

@@ -18,7 +18,7 @@ from nematex.store.cloth.readings import readings_of
 from nematex.usecases.cloth.exchange import cloths_csv, cloths_json, cloths_xlsx
 from nematex.usecases.cloth.lists import importing
 from nematex.usecases.cloth.lists import job as import_job
-from nematex.usecases.cloth.lists.importing import apply, choose_columns, preview, send
+from nematex.usecases.cloth.lists.importing import apply, choose_columns, latest_lists, preview, send
 from nematex.usecases.cloth.lists.job import job_state, start_applying
 from nematex.usecases.cloth.lists.undo import undo
 from nematex.usecases.files.formats import sheet_from_file
@@ -91,6 +91,17 @@ def test_a_change_made_since_is_not_undone(demo: Shop) -> None:
     assert now["GM-101"].price_per_m == 18
     assert "GM-190" not in now
     assert undo(demo, upload) is None
+
+
+def test_looking_at_many_lists_never_costs_the_way_back_of_one_that_was_applied(demo: Shop) -> None:
+    applied = send(demo, "new.csv", b"code,name,cloth\nZZ-1,New lawn,cotton lawn\n")
+    apply(demo, applied)
+    for number in range(25):
+        send(demo, f"look-{number}.csv", b"code,name,cloth\nZZ-2,Other,cotton lawn\n")
+    undone = undo(demo, applied)
+    assert undone is not None
+    assert undone.removed == 1
+    assert sum(not each.applied for each in latest_lists(demo)) == 21  # this one too, now that it is taken back
 
 
 def test_the_readings_of_an_import_go_with_it(demo: Shop) -> None:

@@ -162,6 +162,11 @@ def test_measurements_are_read_in_either_system() -> None:
     assert (body.bust_cm, body.hip_cm) == pytest.approx((91.44, 97.79))
     assert read_body({"bust": "36 in"}) == read_body({"bust": "36", "unit": "in"})
     assert read_body({}) is None
+    ease = read_body({"bust": "90", "ease": "−2"})  # smaller than the body, as a knit may be
+    assert ease is not None
+    assert ease.ease_cm == -2
+    with pytest.raises(FieldFault, match="Waist"):
+        read_body({"waist": "-70"})
     found = figures_of(next_pattern(), {"bust": "wide"}, trade_tables())
     assert found.fault is not None
     assert found.fault.field == "Full bust"

@@ -60,14 +60,31 @@ class FibreNames:
         return None
 
 
+NEAR_ENOUGH_PCT = 0.51  # labels are rounded
 _PIECE = re.compile(r"\d+(?:[.,]\d+)?|[a-z][a-z'\- ]*")
+_BETWEEN = re.compile(r"(?<!\d),|,(?!\d)|[;/+&]|\band\b")
 _BAMBOO = re.compile(r"\bbamboo\b")
 
 
-def _pairs(text: str) -> list[tuple[str, float]]:
-    """(words, percent) pairs: '95% viscose' or 'cotton 55', whichever way round the label is written."""
+def _pieces(text: str) -> list[str]:
+    """The numbers and words of a label in their order, percent signs left out."""
     pieces = [piece.strip(" -'") for piece in _PIECE.findall(re.sub(r"%|\bper ?cent\b|\bpct\b", " ", text))]
-    pieces = [piece for piece in pieces if piece]
+    return [piece for piece in pieces if piece]
+
+
+def _pairs(text: str) -> list[tuple[str, float]]:
+    """(words, percent) pairs: '95% viscose' or 'cotton 55', whichever way round; what has no number is the rest."""
+    parts = [_pieces(part) for part in _BETWEEN.split(text)]
+    names = [" ".join(piece for piece in part if not piece[0].isdigit()) for part in parts]
+    numbers = [[float(piece.replace(",", ".")) for piece in part if piece[0].isdigit()] for part in parts]
+    if not all(names) or max(map(len, numbers)) != 1:
+        return _in_one_run(_pieces(text))
+    rest = 100 - sum(map(sum, numbers)) if numbers.count([]) == 1 else 0.0
+    return [(name, number[0] if number else rest) for name, number in zip(names, numbers, strict=True)]
+
+
+def _in_one_run(pieces: list[str]) -> list[tuple[str, float]]:
+    """The pairs of a label without commas: '60% cotton 40% linen', 'cotton 55 linen 45'."""
     if not any(piece[0].isdigit() for piece in pieces):
         return []
     names_first = pieces[-1][0].isdigit()
@@ -109,7 +126,7 @@ def read_fibres(label: str, names: FibreNames) -> FibreContent:
             continue
         shares[fibre.name] = shares.get(fibre.name, 0.0) + percent / 100
     total = sum(percent for _, percent in pairs)
-    if pairs and total and abs(total - 100) > 0.51:
+    if pairs and total and abs(total - 100) > NEAR_ENOUGH_PCT:
         faults.append(f"the shares add up to {total:g} %, not 100 %")
     if not total and shares:
         shares = {name: 1 / len(shares) for name in shares}

@@ -11,15 +11,16 @@ from nematex.store.database import Work
 from nematex.store.models import ImportStepRow, MappingRow, UploadRow
 from nematex.store.records import Upload
 
-KEPT = 20  # older uploads are let go
+KEPT = 20  # of those applied and of those only looked at; older ones are let go
 
 
 def add_upload(work: Work, kind: str, filename: str, content: bytes, supplier: str) -> int:
     row = UploadRow(kind=kind, filename=filename[:300], content=content, mapping={}, supplier=supplier, applied=False)
     work.add(row)
     work.flush()
-    old = list(work.scalars(select(UploadRow.id).order_by(UploadRow.id.desc()).offset(KEPT).limit(1000)))
-    work.execute(delete(UploadRow).where(UploadRow.id.in_(old)))
+    for applied in (False, True):  # lists that were only looked at never push out one that can be taken back
+        of_its_kind = select(UploadRow.id).where(UploadRow.applied.is_(applied)).order_by(UploadRow.id.desc())
+        work.execute(delete(UploadRow).where(UploadRow.id.in_(list(work.scalars(of_its_kind.offset(KEPT).limit(1000))))))
     return row.id
 
 

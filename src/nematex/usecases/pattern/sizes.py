@@ -13,6 +13,7 @@ from nematex.core.quantity.reader import read_length_cm
 from nematex.core.tables import Tables
 
 PLACES = {"bust": "Full bust", "high_bust": "High bust", "waist": "Waist", "hip": "Hip", "ease": "Ease wanted"}
+MINUS = ("-", "−", "–")
 
 
 @dataclass(frozen=True)
@@ -31,8 +32,10 @@ def read_body(given: Mapping[str, str]) -> Body | None:
     values: dict[str, float] = {}
     for name, label in PLACES.items():
         text = given.get(name, "").strip()
+        negative = name == "ease" and text[:1] in MINUS  # smaller than the body
         if text:
-            values[f"{name}_cm"] = read_length_cm(text, label, "in" if given.get("unit") == "in" else "cm")
+            value = read_length_cm(text[negative:], label, "in" if given.get("unit") == "in" else "cm")
+            values[f"{name}_cm"] = -value if negative else value
     return Body(**values) if values else None
 
 

@@ -98,12 +98,20 @@ document.addEventListener("alpine:init", () => {
       this.draw();
     },
     again() { this.$root.requestSubmit(); },
+    /* What was drawn before stays, with what went wrong above it. */
+    failed(why) {
+      this.$refs.drawing.querySelector("[role=alert]")?.remove();
+      const said = Object.assign(document.createElement("p"), { className: "fault", textContent: `${why} Move it again, or reload the page.` });
+      said.setAttribute("role", "alert");
+      this.$refs.drawing.prepend(said);
+    },
     async draw() {
       const number = ++this.asked;
       const query = new URLSearchParams(new FormData(this.$root));
-      const answer = await fetch(`${this.$root.dataset.drawing}?${query}`);
-      const drawing = await answer.text();
+      const answer = await fetch(`${this.$root.dataset.drawing}?${query}`).catch(() => null);
+      const drawing = answer?.ok || answer?.status === 400 ? await answer.text() : "";  /* a 400 says what cannot be hung */
       if (number !== this.asked) return;  /* an older drawing that came late */
+      if (!drawing) return this.failed(answer ? "It could not be drawn." : "The shop does not answer.");
       this.$refs.drawing.innerHTML = drawing;
       history.replaceState(null, "", `?${query}`);
     },
