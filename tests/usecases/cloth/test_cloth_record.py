@@ -238,6 +238,6 @@ def test_a_fault_in_the_new_columns_names_cell_and_rule(database: Database) -> N
 def test_an_unknown_cloth_gets_no_kind_of_its_own() -> None:
     cloth = known_cloth(ClothFacts("Odd bolt", structure="woven", drape_coefficient_pct=47.0), trade_tables())
     # The drape model's table gives 1.5 cm at 47 %; from stiffness alone it is unsure, and says so.
-    assert cloth.bend.best == pytest.approx(1.5)
-    assert cloth.bend.low < 1.5 < cloth.bend.high
-    assert cloth.bend.known is Known.JUDGED
+    assert cloth.bending_length.best == pytest.approx(1.5)
+    assert cloth.bending_length.low < 1.5 < cloth.bending_length.high
+    assert cloth.bending_length.known is Known.JUDGED

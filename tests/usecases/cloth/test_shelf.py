@@ -49,7 +49,7 @@ def _those(shop: Shop, fits: Fits) -> list[ClothRecord]:
 
 FILTERS: list[tuple[dict[str, str], Fits]] = [
     ({"structure": "knit"}, lambda record, cloth: cloth.structure == "knit"),
-    ({"hand": "crisp"}, lambda record, cloth: hand_word(cloth.bend.best, trade_tables()) == "crisp"),
+    ({"hand": "crisp"}, lambda record, cloth: hand_word(cloth.bending_length.best, trade_tables()) == "crisp"),
     ({"sheer": "semi-sheer"}, lambda record, cloth: SHEERNESS[round(cloth.sheer.best)] == "semi-sheer"),
     ({"print_kind": "check"}, lambda record, cloth: record.print_kind == "check"),
     ({"direction": "one-way"}, lambda record, cloth: record.facts.print.direction == "one-way"),

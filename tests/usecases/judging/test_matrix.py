@@ -132,7 +132,7 @@ def test_the_look_aims_within_the_patterns_window(demo: Shop) -> None:
 
 def drawer_window(shop: Shop) -> tuple[float, float]:
     skirt = next(record for record in shop.now().drawer.records if record.code == "TP-21")
-    window = shop.now().drawer.demand(skirt, Wish()).bend["woven"]
+    window = shop.now().drawer.demand(skirt, Wish()).bending_length["woven"]
     return window.low, window.high
 
 
@@ -140,7 +140,7 @@ def test_a_heavier_cloth_of_the_same_stiffness_hangs_softer(demo: Shop) -> None:
     shelf, drawer = demo.now().shelf, demo.now().drawer
     cloth = next(record for record in shelf.records if record.code == "LF-301")
     at = shelf.place[cloth.id]
-    best, weight = shelf.cloths[at].bend.best, shelf.cloths[at].weight.best
+    best, weight = shelf.cloths[at].bending_length.best, shelf.cloths[at].weight.best
     heavy = hang_view(shelf, drawer, [cloth.id], None, {f"weight.{cloth.id}": str(weight * 8)})
     assert heavy.rows[0].bend_cm == pytest.approx(best / 2)  # c = (B/w)^⅓: eight times the weight, half the length
     # An A-line of 60 cm from 98 cm round to its full hem: the mean circumference times the length, times the weight.

@@ -37,7 +37,7 @@ class Way:
 
 def layered_bend_cm(outer: Cloth, inner_gsm: float, inner_bend_cm: float) -> float:
     """Bending length of two layers that move as one: rigidities and weights add."""
-    rigid = outer.weight.best * outer.bend.best**3 + inner_gsm * inner_bend_cm**3
+    rigid = outer.weight.best * outer.bending_length.best**3 + inner_gsm * inner_bend_cm**3
     return float((rigid / (outer.weight.best + inner_gsm)) ** (1 / 3))
 
 
@@ -81,7 +81,7 @@ def _blanks(cloth: Cloth, level: int, tables: Tables, units: Units) -> dict[str,
     return {
         "weight": amount(cloth.weight.best, "g/m²", 0, units),
         "layered_weight": number(cloth.weight.best + rule.usual_gsm, "g/m²", 0, units),
-        "bend": amount(cloth.bend.best, "cm", 1, units),
+        "bend": amount(cloth.bending_length.best, "cm", 1, units),
         "layered_bend": number(layered, "cm", 1, units),
         "knit": tables.sayings.words["line_a_knit"] if knit else "",
         "sheer": SHEERNESS[level],
@@ -121,19 +121,19 @@ class Linings:
 def linings(outer: Cloth, cloths: ClothColumns, colour_off: Floats, slides: bool, tables: Tables) -> Linings:
     """Hold a shelf against a cloth as its lining; `colour_off` is ΔE00 to its ground, NaN where not known."""
     rule, shares = tables.judging.lining, tables.judging.shares
-    weight, bend = outer.weight.best, outer.bend.best
+    weight, bend = outer.weight.best, outer.bending_length.best
     over = weight * tables.judging.tolerance.weight
     stretch = outer.stretch_cross.best * rule.stretch_share if outer.stretch_cross.best >= rule.stretch_from_pct else 0.0
     fluid = tables.judging.tolerance.drape_cm
     see = compare(cloths.sheer, Window(high=rule.sheer_most, tolerance_high=1.0), shares).verdict
     structure = np.where(cloths.knit == (outer.structure == "knit"), Verdict.SUITS, Verdict.AGAINST)
     hair = np.where(colour_off < TONE, Verdict.SUITS, Verdict.WITH_CARE)
-    smooth = cloths.used_for("lining") | (cloths.bend.best <= rule.slides_below_cm) & (cloths.natural.best < 0.5)
+    smooth = cloths.used_for("lining") | (cloths.bending_length.best <= rule.slides_below_cm) & (cloths.natural.best < 0.5)
     shrink = np.where(cloths.shrink.best > outer.shrink.best + rule.shrink_more_pct, Verdict.WITH_CARE, Verdict.SUITS)
     checks = {
         "structure": structure,
         "weight": compare(cloths.weight, Window(high=weight, tolerance_high=over), shares).verdict,
-        "drape": compare(cloths.bend, Window(high=bend + rule.stiffer_cm, tolerance_high=fluid), shares).verdict,
+        "drape": compare(cloths.bending_length, Window(high=bend + rule.stiffer_cm, tolerance_high=fluid), shares).verdict,
         "stretch": compare(
             cloths.stretch_cross, Window(low=stretch, tolerance_low=stretch * rule.stretch_tolerance), shares
         ).verdict,

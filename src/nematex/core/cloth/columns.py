@@ -30,7 +30,7 @@ class ClothColumns:
     type: npt.NDArray[np.int32]
     structure: Codes
     weight: Column
-    bend: Column
+    bending_length: Column
     stretch_cross: Column
     stretch_length: Column
     recovery: Column
@@ -125,7 +125,7 @@ def columns(cloths: Sequence[Cloth], tables: Tables) -> ClothColumns:
         type=np.array([index[item.type.name] if item.type else -1 for item in cloths], dtype=np.int32),
         structure=np.array([STRUCTURES.index(item.structure) for item in cloths], dtype=np.int8),
         weight=_column([item.weight for item in cloths]),
-        bend=_column([item.bend for item in cloths]),
+        bending_length=_column([item.bending_length for item in cloths]),
         stretch_cross=_column([item.stretch_cross for item in cloths]),
         stretch_length=_column([item.stretch_length for item in cloths]),
         recovery=_column([item.recovery for item in cloths]),

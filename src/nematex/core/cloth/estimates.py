@@ -22,7 +22,7 @@ class Cloth:
     structure: str
     fibres: FibreContent | None
     weight: Estimate
-    bend: Estimate
+    bending_length: Estimate
     stretch_cross: Estimate
     stretch_length: Estimate
     recovery: Estimate | None
@@ -193,7 +193,7 @@ def known_cloth(facts: ClothFacts, tables: Tables) -> Cloth:
         structure=structure,
         fibres=fibres,
         weight=_weight(label),
-        bend=_bend(label),
+        bending_length=_bend(label),
         stretch_cross=_stretch_cross(label),
         stretch_length=_stretch_length(label),
         recovery=_recovery(label),

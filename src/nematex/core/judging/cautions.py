@@ -51,7 +51,7 @@ def cloth_words(cloth: Cloth, tables: Tables) -> set[str]:
         "nap": cloth.nap,
         "shrinks": cloth.shrink.high >= limits.shrinks_from_pct,
         "frays": bool(kind and kind.fray >= limits.frays_from),
-        "creeps": cloth.structure == "woven" and cloth.bend.best < limits.fluid_below_cm,
+        "creeps": cloth.structure == "woven" and cloth.bending_length.best < limits.fluid_below_cm,
         "synthetic": _share(cloth, SYNTHETIC, tables) >= limits.synthetic_from,
         "itchy wool": _has(cloth, limits.itches_from, "wool", "mohair", "alpaca"),
         "bamboo": "bamboo" in label or bool(kind and "bamboo" in kind.name),

@@ -39,8 +39,8 @@ class Demand:
     structure: str
     weight: dict[str, Window]
     weight_by_number: dict[str, Window]
-    bend: dict[str, Window]
-    bend_by_word: Window | None
+    bending_length: dict[str, Window]
+    bending_length_by_word: Window | None
     stretch: StretchWindows
     named: frozenset[int]
     conditional: dict[int, str]
@@ -167,7 +167,7 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None
     made = making(pattern, wish, tables)
     named = _named(pattern, made, reading, tables)
     weight = {family: weight_window(family, named.cloths, reading, tables) for family in named.families}
-    bend = {family: bend_window(family, named.cloths, reading, tables) for family in named.families}
+    bending_length = {family: bend_window(family, named.cloths, reading, tables) for family in named.families}
 
     def fixed(window: Window | None) -> Window | None:
         return with_fixes(window, pattern.edge_fixes) if window else None
@@ -186,8 +186,8 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None
         structure=named.structure,
         weight=fixed_each(weight),
         weight_by_number=fixed_each(_number_windows(reading, tables)),
-        bend=fixed_each(bend),
-        bend_by_word=fixed(_avoided_bend(reading, tables)),
+        bending_length=fixed_each(bending_length),
+        bending_length_by_word=fixed(_avoided_bend(reading, tables)),
         stretch=stretch_windows(pattern, wish, made, reading, named.structure, named.cloths, tables),
         named=frozenset(index[name] for name in names),
         conditional={index[name]: words for name, words in broken.items()},

@@ -59,9 +59,9 @@ class Judgement:
     def score(self) -> Floats:
         """0 to 100: the verdict's quarter, and within it look, weight, how well known, and being on the list."""
         part, look = self.tables.judging.score, self.tables.judging.look[self.demand.wish.look]
-        drape = _closeness(self.cloths.bend, self._windows("drape"), look.share, (look.aim_cm, part.halfway_cm))
+        drape = _closeness(self.cloths.bending_length, self._windows("drape"), look.share, (look.aim_cm, part.halfway_cm))
         weight = _closeness(self.cloths.weight, self._windows("weight"), 0.5, None)
-        known = (self.cloths.weight.known + self.cloths.bend.known) / (2.0 * Known.MEASURED)
+        known = (self.cloths.weight.known + self.cloths.bending_length.known) / (2.0 * Known.MEASURED)
         clean = np.mean([codes == Verdict.SUITS for codes in self.checks.values()], axis=0)
         within = part.look * drape + part.weight * weight + part.known * known
         within = within + part.clean * clean + part.named * self.named
@@ -72,7 +72,7 @@ class Judgement:
     def _windows(self, check: str) -> tuple[Window | None, Window | None]:
         """The check's list window for a woven and for a knit."""
         demand = self.demand
-        windows = demand.bend if check == "drape" else demand.weight
+        windows = demand.bending_length if check == "drape" else demand.weight
         return demand.window(windows, "woven"), demand.window(windows, "knit")
 
     def order(self) -> npt.NDArray[np.intp]:

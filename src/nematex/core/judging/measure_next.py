@@ -14,11 +14,12 @@ from nematex.core.cloth.columns import columns
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.judging.demand import Demand
 from nematex.core.judging.judge import judge
+from nematex.core.judging.verdict import Verdict
 from nematex.core.quantity.estimate import Estimate, Known
 from nematex.core.tables import Tables
 
 PROPERTIES = {
-    "bend": "bending_length_cm",
+    "bending_length": "bending_length_cm",
     "weight": "weight_gsm",
     "stretch_cross": "stretch_cross_pct",
     "stretch_length": "stretch_length_pct",
@@ -47,8 +48,8 @@ def measure_next(cloth: Cloth, demand: Demand, tables: Tables) -> str | None:
     # The whole may be held by another check; then the check that is itself unproven shows what to measure.
     checks = np.stack([codes[1:].reshape(len(open_ones), len(OUTCOMES)) for codes in judged.checks.values()]).astype(int)
     base = np.array([codes[0] for codes in judged.checks.values()], dtype=int)[:, None, None]
-    if now < 3 and open_ones:
+    if now < Verdict.AGAINST and open_ones:
         by_check = np.abs(checks - base).mean(axis=(0, 2))
         if by_check.max() > 0:
             return PROPERTIES[open_ones[int(np.argmax(by_check))]]
-    return "fibres" if judged.checks["fibre"][0] == 2 else None
+    return "fibres" if judged.checks["fibre"][0] == Verdict.UNPROVEN else None

@@ -37,7 +37,9 @@ class Pairing:
 def explain(judged: Judgement, cloth: Cloth, place: int, tables: Tables, units: Units = Units.METRIC) -> Pairing:
     """The full answer for cloth number `place` of a judgement, said in these units."""
     demand = judged.demand
-    others = tables.lexicon.nearest(cloth.weight.best, cloth.bend.best, cloth.stretch_cross.best, cloth.structure, count=4)
+    others = tables.lexicon.nearest(
+        cloth.weight.best, cloth.bending_length.best, cloth.stretch_cross.best, cloth.structure, count=4
+    )
     own = cloth.type.name if cloth.type else None
     checks = {name: judged.explain(name, cloth, place, units) for name in NAMES}
     return Pairing(

@@ -10,7 +10,7 @@ class Quantity(Enum):
 
     WEIGHT = ("weight", "g/m²", 0)
     THICKNESS = ("thickness", "mm", 2)
-    BENDING_LENGTH = ("bend", "cm", 1)
+    BENDING_LENGTH = ("bending_length", "cm", 1)
     STRETCH_ACROSS = ("stretch_cross", "%", 0)
     STRETCH_ALONG = ("stretch_length", "%", 0)
     WIDTH = ("width", "cm", 0)

@@ -78,7 +78,7 @@ def _hang(cloth: Cloth, given: HangIn) -> dict[str, Any]:
     if kind.name == "cowl":
         raise FieldFault("hang.garment", kind.name, "is only drawn in the shop; choose another garment")
     length = checked(kind.name, "hang.length_cm", given.length_cm, kind.length_cm, " cm")
-    found = hang(cut_of(kind.name, length, given.gather), cloth.bend.best)
+    found = hang(cut_of(kind.name, length, given.gather), cloth.bending_length.best)
     return {
         "garment": kind.name,
         "hem_radius_cm": _number(found.hem_radius_cm),

@@ -83,9 +83,9 @@ def _sort_keys(shelf: Shelf, chosen: ShelfFilter) -> Floats | None:
         case "heaviest":
             return -columns.weight.best
         case "softest":
-            return columns.bend.best
+            return columns.bending_length.best
         case "stiffest":
-            return -columns.bend.best
+            return -columns.bending_length.best
         case "widest":
             return -columns.width.best
         case "cheapest":

@@ -89,7 +89,7 @@ def _seasons(record: ClothRecord, cloth: Cloth) -> frozenset[str]:
 
 
 def _needs_measuring(cloth: Cloth) -> bool:
-    deciding = [cloth.weight, cloth.bend, *([cloth.stretch_cross] if cloth.structure == "knit" else [])]
+    deciding = [cloth.weight, cloth.bending_length, *([cloth.stretch_cross] if cloth.structure == "knit" else [])]
     return any(each.known is Known.TYPICAL for each in deciding)
 
 
@@ -104,7 +104,7 @@ def shelf_columns(records: list[ClothRecord], cloths: list[Cloth], tables: Table
     colours = [(at, read_hex(colour)) for at, record in enumerate(records) for colour in sorted(colours_of(record))]
     return ShelfColumns(
         words={
-            "hand": _codes([hand_word(cloth.bend.best, tables) for cloth in cloths], tables.properties["hand"].words),
+            "hand": _codes([hand_word(cloth.bending_length.best, tables) for cloth in cloths], tables.properties["hand"].words),
             "sheer": np.array([round(cloth.sheer.best) for cloth in cloths], dtype=np.int8),
             "print_kind": _codes([record.print_kind for record in records], tables.properties["print_kind"].words),
             "direction": _codes([record.facts.print.direction for record in records], DIRECTIONS),

@@ -83,7 +83,7 @@ def aimed_cm(look: int, pattern: PatternRecord | None, drawer: Drawer) -> float:
     share = look / 100
     if pattern:
         asked = drawer.demand(pattern, Wish())
-        window = asked.window(asked.bend, asked.structure)
+        window = asked.window(asked.bending_length, asked.structure)
         target = window.target(share) if window else None
         if target is not None:
             return float(np.clip(target, *BEND_CM))
@@ -98,7 +98,7 @@ def _bend(cloth: Cloth, given: Mapping[str, str], cloth_id: int) -> tuple[float,
     if weight is not None and not 10 <= weight <= 1500:
         raise FieldFault("weight", weight, "must lie between 10 and 1500 g/m²")
     if bend is None:
-        bend = cloth.bend.best
+        bend = cloth.bending_length.best
         if weight is not None:
             bend *= (cloth.weight.best / weight) ** (1 / 3)
     return bend, weight if weight is not None else cloth.weight.best
@@ -146,7 +146,7 @@ def hang_view(
             shelf.records[at],
             shelf.cloths[at],
             bend,
-            (shelf.cloths[at].bend.low, shelf.cloths[at].bend.high),
+            (shelf.cloths[at].bending_length.low, shelf.cloths[at].bending_length.high),
             gsm,
             _piece_g(cut, gsm),
             one if isinstance(one, Hang) else None,

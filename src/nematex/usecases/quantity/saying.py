@@ -103,8 +103,8 @@ class Voice:
         parts.append(f"{self.width(cloth.width.best)} wide, {cloth.width.known.word}")
         if cloth.stretch_cross.best >= self.tables.judging.fibre.comfort_stretch_pct.low:
             parts.append(f"stretches about {cloth.stretch_cross.best:.0f} % across, {cloth.stretch_cross.known.word}")
-        word = hand_word(cloth.bend.best, self.tables)
-        parts.append(f"{word} handle (bends at {cloth.bend.best:.1f} cm, {cloth.bend.known.word})")
+        word = hand_word(cloth.bending_length.best, self.tables)
+        parts.append(f"{word} handle (bends at {cloth.bending_length.best:.1f} cm, {cloth.bending_length.known.word})")
         return parts
 
 

@@ -67,7 +67,7 @@ class Strip:
 def _estimate(check: str, cloth: Cloth, tables: Tables) -> Estimate | None:
     if check == "fibre":
         return _breathing(cloth, tables)
-    return {"weight": cloth.weight, "drape": cloth.bend, "stretch": cloth.stretch_cross, "width": cloth.width}[check]
+    return {"weight": cloth.weight, "drape": cloth.bending_length, "stretch": cloth.stretch_cross, "width": cloth.width}[check]
 
 
 def _breathing(cloth: Cloth, tables: Tables) -> Estimate | None:

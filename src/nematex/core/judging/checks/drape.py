@@ -21,9 +21,9 @@ def check_drape(comparison: Comparison) -> list[Finding]:
     # A full sleeve billows in fluid cloth and stands in crisp cloth: both are right, whatever the list says.
     unbound = made.band or (made.fit == "free" and any(detail.frees_the_drape for detail in made.details))
     findings = [] if unbound else _by_list(comparison)
-    if demand.bend_by_word:
-        findings.append(comparison.against_window(Rule.DRAPE_RULED_OUT, demand.bend_by_word, Asker.WORDS))
-    for detail in (*made.details, *(() if demand.bend else made.implied)):
+    if demand.bending_length_by_word:
+        findings.append(comparison.against_window(Rule.DRAPE_RULED_OUT, demand.bending_length_by_word, Asker.WORDS))
+    for detail in (*made.details, *(() if demand.bending_length else made.implied)):
         window = _detail_window(comparison, detail)
         if window:
             finding = comparison.against_window(Rule.DRAPE_DETAIL, window, Asker.DETAIL, detail)
@@ -35,7 +35,7 @@ def _by_list(comparison: Comparison) -> list[Finding]:
     demand, cloths = comparison.demand, comparison.cloths
     findings = []
     for structure, mask in (("woven", ~cloths.knit), ("knit", cloths.knit)):
-        window = demand.window(demand.bend, structure)
+        window = demand.window(demand.bending_length, structure)
         if window:
             window = _flowing(comparison, _with_body(comparison, window, structure))
             finding = comparison.against_window(Rule.DRAPE_LIST, window, Asker.LIST).only(mask)

@@ -34,7 +34,7 @@ def distance_to_kin(comparison: Comparison, named: list[ClothType], places: npt.
         [log(row.weight_gsm.high * (1 + pad.pad_weight)) for row in named],
     )
     drape = _gap(
-        cloths.bend.best[places],
+        cloths.bending_length.best[places],
         [row.bend_cm.low - pad.pad_drape_cm for row in named],
         [row.bend_cm.high + pad.pad_drape_cm for row in named],
     )
@@ -55,7 +55,7 @@ def distance_to_kin(comparison: Comparison, named: list[ClothType], places: npt.
 
 def _within_spans(comparison: Comparison, named: list[ClothType]) -> npt.NDArray[np.intp]:
     """The cloths inside both spans of the list: of the others the spans themselves speak."""
-    weight, bend = comparison.cloths.weight.best, comparison.cloths.bend.best
+    weight, bend = comparison.cloths.weight.best, comparison.cloths.bending_length.best
     inside = (weight >= min(row.weight_gsm.low for row in named)) & (weight <= max(row.weight_gsm.high for row in named))
     inside &= (bend >= min(row.bend_cm.low for row in named)) & (bend <= max(row.bend_cm.high for row in named))
     return np.flatnonzero(inside & ~comparison.named & ~comparison.welcome)

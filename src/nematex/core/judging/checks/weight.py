@@ -51,7 +51,7 @@ def _light_sheers(comparison: Comparison, finding: Finding) -> Finding:
     if not any(detail.light_sheers for detail in made.details):
         return finding
     rule = comparison.rules.sheers
-    crisp = (cloths.bend.best >= rule.crisp_cm) | (made.fit == "free")
+    crisp = (cloths.bending_length.best >= rule.crisp_cm) | (made.fit == "free")
     light = cloths.weight.best <= (finding.window.high if finding.window else np.inf)
     return finding.at_most((cloths.sheer.low >= rule.from_level) & crisp & light, Verdict.SUITS)
 

@@ -106,7 +106,9 @@ class Blanks(Mapping[str, str]):
         """The nearest of the cloths that the list names."""
         cloth, lexicon = self.moment.cloth, self.moment.tables.lexicon
         named = [lexicon.types[index] for index in sorted(self.moment.demand.named)]
-        return lexicon.nearest(cloth.weight.best, cloth.bend.best, cloth.stretch_cross.best, cloth.structure, 1, named)[0]
+        return lexicon.nearest(
+            cloth.weight.best, cloth.bending_length.best, cloth.stretch_cross.best, cloth.structure, 1, named
+        )[0]
 
     def kin_span(self, quantity: Quantity) -> str:
         row = self.moment.tables.lexicon.get(self.kin())

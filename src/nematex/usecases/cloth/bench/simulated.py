@@ -26,7 +26,7 @@ def truth_of(record: ClothRecord, cloth: Cloth) -> Truth:
     def drawn(estimate: Estimate) -> float:
         return float(rng.uniform(estimate.low, estimate.high))
 
-    bend = drawn(cloth.bend)
+    bend = drawn(cloth.bending_length)
     ground = linear_from_srgb(np.array(read_hex(record.colours[0]) if record.colours else (200, 195, 185)) / 255) @ LUMINANCE
     level = round(cloth.sheer.best)
     return Truth(
