@@ -212,7 +212,7 @@ class RuleFixRow(Base):
     set_at: Mapped[datetime] = mapped_column(DateTime, server_default=func.now())
 
 
-class HandVerdictRow(Base):
+class OverrideRow(Base):
     """What somebody decided of a pairing, beside what the rules said then; `made` where the garment was made up."""
 
     __tablename__ = "hand_verdict"

@@ -134,7 +134,7 @@ class RuleFix:
 
 
 @dataclass(frozen=True)
-class HandVerdict:
+class Override:
     """What hands decided of a pairing (or found when it was made up), and what the rules said then."""
 
     cloth_id: int

@@ -8,17 +8,17 @@ import pytest
 from envelope_texts import TEXTS
 
 from nematex.core.cloth.lexicon import key
-from nematex.core.pattern.envelope import Reading, read_envelope
+from nematex.core.pattern.envelope import Interpretation, read_envelope
 from nematex.tables import trade_tables
 
 TABLES = trade_tables()
 
 
-def read(text: str, avoid: bool = False) -> Reading:
+def read(text: str, avoid: bool = False) -> Interpretation:
     return read_envelope(text, TABLES, avoid)
 
 
-def types(reading: Reading) -> set[str]:
+def types(reading: Interpretation) -> set[str]:
     return {name for item in reading.cloths for name in item.types}
 
 

@@ -12,7 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from nematex.core.judging.demand import read_pattern
-from nematex.core.pattern.envelope import Reading, read_envelope
+from nematex.core.pattern.envelope import Interpretation, read_envelope
 from nematex.core.pattern.facts import Pattern
 from nematex.tables import trade_tables
 from nematex.usecases.assess.pairing import assess_one
@@ -21,7 +21,7 @@ TABLES = trade_tables()
 JERSEY = {"cloth": "cotton jersey", "weight_gsm": 180}
 
 
-def read(text: str) -> Reading:
+def read(text: str) -> Interpretation:
     return read_envelope(text, TABLES)
 
 

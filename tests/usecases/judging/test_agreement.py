@@ -181,14 +181,14 @@ def test_a_rules_number_moves_every_pattern_that_rests_on_it() -> None:
 def test_words_mean_what_the_shop_says_and_wait_when_they_are_gone() -> None:
     fix = ReadingFix("crepe", ("wool crepe",), "a winter house")
     read = demand(Pattern(**{**LIST.__dict__, "reading_fixes": (fix,)}), Wish(), TABLES)
-    assert next(item.types for item in read.reading.cloths if item.words == "crepe") == ("wool crepe",)
+    assert next(item.types for item in read.interpretation.cloths if item.words == "crepe") == ("wool crepe",)
     moon = {"structure": "woven", "recommended": "moonweave or linen"}
     assert demand(Pattern(**moon), Wish(), TABLES).unread == ("moonweave",)
     known = demand(Pattern(**moon, reading_fixes=(ReadingFix("moonweave", ("linen light",), "x"),)), Wish(), TABLES)
     assert known.unread == ()
-    assert ("linen light",) in [item.types for item in known.reading.cloths]
+    assert ("linen light",) in [item.types for item in known.interpretation.cloths]
     nothing = demand(Pattern(**{**LIST.__dict__, "reading_fixes": (ReadingFix("crepe", (), "a slip"),)}), Wish(), TABLES)
-    assert [item.words for item in nothing.reading.cloths] == ["linen"]
+    assert [item.words for item in nothing.interpretation.cloths] == ["linen"]
     assert not waits(fix, "linen, crepe")
     assert waits(fix, "linen, crepes de luxe are gone".replace("crepes", "silks"))
 

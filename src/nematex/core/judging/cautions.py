@@ -73,7 +73,7 @@ def _pattern_words(demand: Demand) -> dict[str, set[str]]:
     garment |= {"legs"} if made.bifurcated else {"no legs"}
     if pattern.nightwear or any(Role.NIGHTWEAR in detail.roles for detail in made.all_details):
         garment.add("nightwear")
-    if demand.reading.avoid_prints & {"stripe", "check"}:
+    if demand.interpretation.avoid_prints & {"stripe", "check"}:
         garment.add("rules out stripes or checks")
     notions = set(re.findall(r"[a-z]+", pattern.notions.casefold()))
     return {

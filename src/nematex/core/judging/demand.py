@@ -18,7 +18,7 @@ from nematex.core.judging.list_windows import (
 from nematex.core.judging.stretch_windows import StretchWindows, stretch_windows
 from nematex.core.judging.verdict import Origin, Window
 from nematex.core.pattern.construction import Making, making
-from nematex.core.pattern.envelope import NamedCloths, Reading, read_envelope
+from nematex.core.pattern.envelope import Interpretation, NamedCloths, read_envelope
 from nematex.core.pattern.facts import Pattern, Wish, same_view
 from nematex.core.pattern.interpretation_fixes import with_reading_fixes
 from nematex.core.quantity.estimate import Range
@@ -35,7 +35,7 @@ class Demand:
     pattern: Pattern
     wish: Wish
     made: Making
-    reading: Reading
+    interpretation: Interpretation
     structure: str
     weight: dict[str, Window]
     weight_by_number: dict[str, Window]
@@ -63,14 +63,14 @@ def _family(structure: str) -> str:
     return "knit" if structure == "knit" else "woven"
 
 
-def _structure(pattern: Pattern, reading: Reading, types: list[ClothType]) -> str:
+def _structure(pattern: Pattern, interpretation: Interpretation, types: list[ClothType]) -> str:
     if pattern.structure:
         return pattern.structure
-    families = set(reading.structures) or {_family(kind.structure) for kind in types}
-    families -= reading.avoid_structures
-    if not families and reading.avoid_structures:
-        families = set(FAMILIES) - reading.avoid_structures
-    if not families and (pattern.min_stretch_cross_pct or reading.min_cross_pct):
+    families = set(interpretation.structures) or {_family(kind.structure) for kind in types}
+    families -= interpretation.avoid_structures
+    if not families and interpretation.avoid_structures:
+        families = set(FAMILIES) - interpretation.avoid_structures
+    if not families and (pattern.min_stretch_cross_pct or interpretation.min_cross_pct):
         return "knit"
     if families:
         return next(iter(families)) if len(families) == 1 else "either"
@@ -79,18 +79,18 @@ def _structure(pattern: Pattern, reading: Reading, types: list[ClothType]) -> st
     )
 
 
-def _avoided_bend(reading: Reading, tables: Tables) -> Window | None:
-    if not reading.avoid_hands:
+def _avoided_bend(interpretation: Interpretation, tables: Tables) -> Window | None:
+    if not interpretation.avoid_hands:
         return None
-    low_word, low = max(reading.avoid_hands, key=lambda said: said[1].bend_cm.low)
-    high_word, high = min(reading.avoid_hands, key=lambda said: said[1].bend_cm.high)
+    low_word, low = max(interpretation.avoid_hands, key=lambda said: said[1].bend_cm.low)
+    high_word, high = min(interpretation.avoid_hands, key=lambda said: said[1].bend_cm.high)
     tolerance = tables.judging.tolerance.drape_cm
     return Window(
         low.bend_cm.low,
         high.bend_cm.high,
         tolerance,
         tolerance,
-        tuple(f"not “{word}”" for word, _ in reading.avoid_hands),
+        tuple(f"not “{word}”" for word, _ in interpretation.avoid_hands),
         "drape ruled out",
         Origin(f"not “{low_word}”", "hand words ruled out", low.word, "bend_lo_cm", low.bend_cm.low),
         Origin(f"not “{high_word}”", "hand words ruled out", high.word, "bend_hi_cm", high.bend_cm.high),
@@ -98,14 +98,14 @@ def _avoided_bend(reading: Reading, tables: Tables) -> Window | None:
     )
 
 
-def _number_windows(reading: Reading, tables: Tables) -> dict[str, Window | None]:
+def _number_windows(interpretation: Interpretation, tables: Tables) -> dict[str, Window | None]:
     """The weights that the envelope gives as numbers: for every cloth ("") or for wovens or knits alone."""
-    spans = ({"": reading.gsm} if reading.gsm else {}) | reading.gsm_of
-    return {family: _number_window(gsm, family, reading, tables) for family, gsm in spans.items()}
+    spans = ({"": interpretation.gsm} if interpretation.gsm else {}) | interpretation.gsm_of
+    return {family: _number_window(gsm, family, interpretation, tables) for family, gsm in spans.items()}
 
 
-def _number_window(gsm: Range, family: str, reading: Reading, tables: Tables) -> Window:
-    words, share = Origin(reading.gsm_words or "the envelope's number"), tables.judging.tolerance.number
+def _number_window(gsm: Range, family: str, interpretation: Interpretation, tables: Tables) -> Window:
+    words, share = Origin(interpretation.gsm_words or "the envelope's number"), tables.judging.tolerance.number
     above = gsm.high * share if gsm.high < inf else 0.0
     sources = ("the envelope's number",)
     name = f"weight number {family}".strip()
@@ -129,11 +129,11 @@ def _conditions(named: list[NamedCloths], made: Making, pattern: Pattern, wish: 
     return {name: words for name, words in broken.items() if name not in free}
 
 
-def read_pattern(pattern: Pattern, tables: Tables) -> Reading:
+def read_pattern(pattern: Pattern, tables: Tables) -> Interpretation:
     """Both texts of the envelope in one reading."""
-    reading = read_envelope(pattern.recommended, tables)
-    reading = read_envelope(pattern.avoid, tables, avoid=True, into=reading)
-    return with_reading_fixes(reading, pattern.reading_fixes, tables)
+    interpretation = read_envelope(pattern.recommended, tables)
+    interpretation = read_envelope(pattern.avoid, tables, avoid=True, into=interpretation)
+    return with_reading_fixes(interpretation, pattern.reading_fixes, tables)
 
 
 @dataclass(frozen=True)
@@ -146,28 +146,28 @@ class _Named:
     families: list[str]
 
 
-def _named(pattern: Pattern, made: Making, reading: Reading, tables: Tables) -> _Named:
+def _named(pattern: Pattern, made: Making, interpretation: Interpretation, tables: Tables) -> _Named:
     """Of the list, what speaks of the part in hand and is of the pattern's structure; raises FieldFault."""
     kind = tables.parts.find(made.part) if made.part else None
     part = kind.name if kind else made.part
-    for_part = [item for item in reading.cloths if item.part and item.part == part]
-    general = [item for item in reading.cloths if not item.part]
-    structure = _structure(pattern, reading, [tables.lexicon.get(name) for item in general for name in item.types])
+    for_part = [item for item in interpretation.cloths if item.part and item.part == part]
+    general = [item for item in interpretation.cloths if not item.part]
+    structure = _structure(pattern, interpretation, [tables.lexicon.get(name) for item in general for name in item.types])
     fitting = of_structure(for_part or general, "either" if for_part else structure, tables)
-    cloths = near_the_rest(of_the_lists_weight(fitting, reading, tables), tables)
+    cloths = near_the_rest(of_the_lists_weight(fitting, interpretation, tables), tables)
     rows = [tables.lexicon.get(name) for item in cloths for name in item.types]
     concerned = {*(FAMILIES if structure == "either" else (structure,)), *(_family(row.structure) for row in rows)}
     return _Named(structure, cloths, rows, [family for family in FAMILIES if family in concerned])
 
 
-def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None = None) -> Demand:
+def demand(pattern: Pattern, wish: Wish, tables: Tables, interpretation: Interpretation | None = None) -> Demand:
     """Build the windows; raises FieldFault if nothing says woven, knit or either."""
-    reading = reading or read_pattern(pattern, tables)
+    interpretation = interpretation or read_pattern(pattern, tables)
     index = tables.lexicon.index
     made = making(pattern, wish, tables)
-    named = _named(pattern, made, reading, tables)
-    weight = {family: weight_window(family, named.cloths, reading, tables) for family in named.families}
-    bending_length = {family: bend_window(family, named.cloths, reading, tables) for family in named.families}
+    named = _named(pattern, made, interpretation, tables)
+    weight = {family: weight_window(family, named.cloths, interpretation, tables) for family in named.families}
+    bending_length = {family: bend_window(family, named.cloths, interpretation, tables) for family in named.families}
 
     def fixed(window: Window | None) -> Window | None:
         return with_fixes(window, pattern.edge_fixes) if window else None
@@ -176,23 +176,23 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, reading: Reading | None
         return {family: with_fixes(window, pattern.edge_fixes) for family, window in windows.items() if window}
 
     names = {row.name for row in named.rows}
-    excluded = {name for item in reading.avoid_cloths for name in item.types} - names
+    excluded = {name for item in interpretation.avoid_cloths for name in item.types} - names
     broken = _conditions(named.cloths, made, pattern, wish)
     return Demand(
         pattern=pattern,
         wish=wish,
         made=made,
-        reading=reading,
+        interpretation=interpretation,
         structure=named.structure,
         weight=fixed_each(weight),
-        weight_by_number=fixed_each(_number_windows(reading, tables)),
+        weight_by_number=fixed_each(_number_windows(interpretation, tables)),
         bending_length=fixed_each(bending_length),
-        bending_length_by_word=fixed(_avoided_bend(reading, tables)),
-        stretch=stretch_windows(pattern, wish, made, reading, named.structure, named.cloths, tables),
+        bending_length_by_word=fixed(_avoided_bend(interpretation, tables)),
+        stretch=stretch_windows(pattern, wish, made, interpretation, named.structure, named.cloths, tables),
         named=frozenset(index[name] for name in names),
         conditional={index[name]: words for name, words in broken.items()},
         excluded=frozenset(index[name] for name in excluded),
         stable=frozenset(index[kind.name] for kind in tables.lexicon.groups["stable knits"]),
         has_list=bool(named.cloths),
-        unread=tuple(reading.unread) + made.unread,
+        unread=tuple(interpretation.unread) + made.unread,
     )

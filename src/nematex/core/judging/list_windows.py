@@ -12,7 +12,7 @@ from statistics import median
 
 from nematex.core.cloth.lexicon import ClothType, key
 from nematex.core.judging.verdict import Origin, Window
-from nematex.core.pattern.envelope import NamedCloths, Reading
+from nematex.core.pattern.envelope import Interpretation, NamedCloths
 from nematex.core.quantity.estimate import Range
 from nematex.core.quantity.kinds import Quantity
 from nematex.core.tables import Tables
@@ -34,9 +34,9 @@ def of_structure(named: Iterable[NamedCloths], structure: str, tables: Tables) -
     return kept
 
 
-def of_the_lists_weight(named: list[NamedCloths], reading: Reading, tables: Tables) -> list[NamedCloths]:
+def of_the_lists_weight(named: list[NamedCloths], interpretation: Interpretation, tables: Tables) -> list[NamedCloths]:
     """A weight word for the whole list narrows its group words ('lightweight wovens: cotton, crepe')."""
-    if not reading.weights:
+    if not interpretation.weights:
         return named
     fits = tables.judging.words.group_fits
     kept = []
@@ -45,7 +45,7 @@ def of_the_lists_weight(named: list[NamedCloths], reading: Reading, tables: Tabl
         for name in item.types:
             row = tables.lexicon.get(name)
             kind = "knit" if row.structure == "knit" else "woven"
-            said = _span([tables.weight_word(word, kind).pattern_gsm for word in reading.weights_for(kind)])
+            said = _span([tables.weight_word(word, kind).pattern_gsm for word in interpretation.weights_for(kind)])
             low, high = (said.low, said.high) if said else (0.0, inf)
             inside = min(high, row.weight_gsm.high) - max(low, row.weight_gsm.low)
             if inside >= fits * (row.weight_gsm.high - row.weight_gsm.low) or key(name) == key(item.words):
@@ -107,10 +107,10 @@ def _of_table(words: str, table: str, row: str, stem: str, unit: str, span: Rang
     return Piece(span, low, Origin(words, table, row, f"{stem}_hi_{unit}", span.high))
 
 
-def _weight_word_piece(word: str, kind: str, reading: Reading, tables: Tables) -> Piece:
+def _weight_word_piece(word: str, kind: str, interpretation: Interpretation, tables: Tables) -> Piece:
     row = tables.weight_word(word, kind)
     return _of_table(
-        f"“{reading.weight_said.get(word, word)}”",
+        f"“{interpretation.weight_said.get(word, word)}”",
         "weight words",
         f"{row.word} ({row.structure})",
         "pattern",
@@ -161,11 +161,11 @@ def _rows(named: list[NamedCloths], kind: str, tables: Tables) -> list[tuple[Nam
     return [(item, row) for item, row in rows if (row.structure == "knit") == (kind == "knit")]
 
 
-def _without_avoided(hull: Piece | None, kind: str, reading: Reading, tables: Tables) -> Piece | None:
+def _without_avoided(hull: Piece | None, kind: str, interpretation: Interpretation, tables: Tables) -> Piece | None:
     """What the weight words of "not suitable" leave; a cloth that the list itself names is never ruled out by one."""
-    for word in reading.avoid_weights:
+    for word in interpretation.avoid_weights:
         row = tables.weight_word(word, kind)
-        of, said = f"{row.word} ({row.structure})", f"not “{reading.weight_said.get(word, word)}”"
+        of, said = f"{row.word} ({row.structure})", f"not “{interpretation.weight_said.get(word, word)}”"
         span = hull.range if hull else Range(0.0, inf)
         first = Origin("nothing heavier or lighter is named")
         low_from, high_from = (hull.low_from, hull.high_from) if hull else (first, first)
@@ -180,14 +180,14 @@ def _without_avoided(hull: Piece | None, kind: str, reading: Reading, tables: Ta
     return hull
 
 
-def weight_window(kind: str, named: list[NamedCloths], reading: Reading, tables: Tables) -> Window | None:
+def weight_window(kind: str, named: list[NamedCloths], interpretation: Interpretation, tables: Tables) -> Window | None:
     """The span in g/m² of the weight words, the named cloths and the numbers bound to them."""
     rows = _rows(named, kind, tables)
-    words = reading.weights_for(kind)
-    said = [_weight_word_piece(word, kind, reading, tables) for word in words]
+    words = interpretation.weights_for(kind)
+    said = [_weight_word_piece(word, kind, interpretation, tables) for word in words]
     pieces = said + [_own_piece(item, row, _hull(said)) for item, row in rows]
     pieces += [Piece(item.gsm, Origin(item.words), Origin(item.words)) for item in named if item.gsm and _closed(item.gsm)]
-    hull = _without_avoided(_hull(pieces), kind, reading, tables)
+    hull = _without_avoided(_hull(pieces), kind, interpretation, tables)
     if hull is None:
         return None
     low, high = hull.range.low, hull.range.high
@@ -200,7 +200,7 @@ def weight_window(kind: str, named: list[NamedCloths], reading: Reading, tables:
         high * (1 + pad),
         low * over,
         high * over if high < inf else 0.0,
-        _sources([reading.weight_said.get(word, word) for word in words], named),
+        _sources([interpretation.weight_said.get(word, word) for word in words], named),
         f"weight list {kind}",
         hull.low_from,
         hull.high_from,
@@ -212,20 +212,22 @@ def _sources(words: Iterable[str], named: list[NamedCloths]) -> tuple[str, ...]:
     return tuple(dict.fromkeys([*(f"“{word}”" for word in words), *(item.words for item in named)]))
 
 
-def bend_window(kind: str, named: list[NamedCloths], reading: Reading, tables: Tables) -> Window | None:
+def bend_window(kind: str, named: list[NamedCloths], interpretation: Interpretation, tables: Tables) -> Window | None:
     """The span in cm of bending length of the named cloths and the hand words."""
     pieces = [
         _of_table(item.words, "cloth names", row.name, "bend", "cm", row.bend_cm) for item, row in _rows(named, kind, tables)
     ]
-    pieces += [_of_table(f"“{word}”", "hand words", hand.word, "bend", "cm", hand.bend_cm) for word, hand in reading.hands]
+    pieces += [
+        _of_table(f"“{word}”", "hand words", hand.word, "bend", "cm", hand.bend_cm) for word, hand in interpretation.hands
+    ]
     hull = _hull(pieces)
     if hull is None:
         return None
     tolerance = tables.judging.tolerance.drape_cm
-    words = [word for word, _ in reading.hands]
-    pad = 0.0 if reading.hands else tables.judging.list.pad_drape_cm
+    words = [word for word, _ in interpretation.hands]
+    pad = 0.0 if interpretation.hands else tables.judging.list.pad_drape_cm
     # Softer than the list is forgiven (with care) for longer, unless a word asks for body; stiffer is not.
-    softer = tolerance if any(hand.needs_body for _, hand in reading.hands) else tables.judging.tolerance.softer_cm
+    softer = tolerance if any(hand.needs_body for _, hand in interpretation.hands) else tables.judging.tolerance.softer_cm
     return Window(
         hull.range.low - pad,
         hull.range.high + pad,

@@ -11,7 +11,7 @@ from nematex.core.judging.edge_fixes import with_fixes
 from nematex.core.judging.verdict import Origin, Window
 from nematex.core.pattern.construction import Making
 from nematex.core.pattern.ease import needed_stretch
-from nematex.core.pattern.envelope import NamedCloths, Reading
+from nematex.core.pattern.envelope import Interpretation, NamedCloths
 from nematex.core.pattern.facts import EdgeFix, Pattern, Wish
 from nematex.core.quantity.kinds import Quantity
 from nematex.core.tables import Tables
@@ -37,25 +37,25 @@ def stretch_windows(
     pattern: Pattern,
     wish: Wish,
     made: Making,
-    reading: Reading,
+    interpretation: Interpretation,
     structure: str,
     named: list[NamedCloths],
     tables: Tables,
 ) -> StretchWindows:
     """All that is asked of the stretch for what is being made."""
     share, words = tables.judging.tolerance.stretch, tables.judging.words
-    across = pattern.min_stretch_cross_pct or reading.min_cross_pct
-    if structure == "woven" and reading.stretchy and not pattern.min_stretch_cross_pct:
+    across = pattern.min_stretch_cross_pct or interpretation.min_cross_pct
+    if structure == "woven" and interpretation.stretchy and not pattern.min_stretch_cross_pct:
         across = words.stretch_woven_least_pct  # of a woven, 'stretch' asks comfort stretch
-    along = pattern.min_stretch_length_pct or reading.min_length_pct
-    across_said = _said(pattern.min_stretch_cross_pct, across, reading)
-    along_said = _said(pattern.min_stretch_length_pct, along, reading)
+    along = pattern.min_stretch_length_pct or interpretation.min_length_pct
+    across_said = _said(pattern.min_stretch_cross_pct, across, interpretation)
+    along_said = _said(pattern.min_stretch_length_pct, along, interpretation)
     return StretchWindows(
         _least(across, share, Quantity.STRETCH_ACROSS, "least stretch", across_said),
         _least(along, share, Quantity.STRETCH_ALONG, "least stretch along", along_said),
         None if across else _of_the_knits_named(structure, named, tables),
         None if made.band else _by_ease(pattern, wish, structure, tables),
-        _most(reading, tables),
+        _most(interpretation, tables),
     ).fixed(tuple(pattern.edge_fixes))
 
 
@@ -69,11 +69,11 @@ def _least(value: float | None, share: float, quantity: Quantity, name: str, wor
     )
 
 
-def _said(field: float | None, asked: float | None, reading: Reading) -> str:
+def _said(field: float | None, asked: float | None, interpretation: Interpretation) -> str:
     """Where a least stretch was said: in the pattern's own field, as a number, or with a word such as “stretchy”."""
     if field:
         return f"least stretch on the envelope: {field:g} %"
-    return reading.stretch_words or f"a stretch of {asked or 0:g} % asked"
+    return interpretation.stretch_words or f"a stretch of {asked or 0:g} % asked"
 
 
 def _by_ease(pattern: Pattern, wish: Wish, structure: str, tables: Tables) -> Window | None:
@@ -112,8 +112,8 @@ def _of_the_knits_named(structure: str, named: list[NamedCloths], tables: Tables
     )
 
 
-def _most(reading: Reading, tables: Tables) -> Window | None:
-    most, tolerance = reading.max_cross_pct, tables.judging.tolerance
+def _most(interpretation: Interpretation, tables: Tables) -> Window | None:
+    most, tolerance = interpretation.max_cross_pct, tables.judging.tolerance
     if not most:
         return None
     return Window(
@@ -121,6 +121,6 @@ def _most(reading: Reading, tables: Tables) -> Window | None:
         tolerance_high=max(most * tolerance.stretch, tolerance.most_stretch_pct),
         sources=("little or no stretch asked",),
         name="most stretch",
-        high_from=Origin(reading.most_stretch_words or "little or no stretch asked"),
+        high_from=Origin(interpretation.most_stretch_words or "little or no stretch asked"),
         quantity=Quantity.STRETCH_ACROSS,
     )

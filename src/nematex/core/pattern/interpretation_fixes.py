@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from nematex.core.cloth.lexicon import key
-from nematex.core.pattern.envelope import NamedCloths, Reading
+from nematex.core.pattern.envelope import Interpretation, NamedCloths
 from nematex.core.pattern.facts import ReadingFix
 from nematex.core.tables import Tables
 
@@ -24,17 +24,17 @@ def _renamed(named: list[NamedCloths], words: str, cloths: tuple[str, ...]) -> l
     return kept
 
 
-def with_reading_fixes(reading: Reading, fixes: Sequence[ReadingFix], tables: Tables) -> Reading:
+def with_reading_fixes(interpretation: Interpretation, fixes: Sequence[ReadingFix], tables: Tables) -> Interpretation:
     """The reading, changed in place, as the fixes say; a cloth name that the lexicon lacks means nothing."""
     for fix in fixes:
         cloths = tuple(name for name in fix.cloths if name in tables.lexicon.index)
-        reading.cloths = _renamed(reading.cloths, fix.words, cloths)
-        reading.avoid_cloths = _renamed(reading.avoid_cloths, fix.words, cloths)
-        if any(key(fix.words) == key(words) for words in reading.unread):
-            reading.unread = [words for words in reading.unread if key(words) != key(fix.words)]
+        interpretation.cloths = _renamed(interpretation.cloths, fix.words, cloths)
+        interpretation.avoid_cloths = _renamed(interpretation.avoid_cloths, fix.words, cloths)
+        if any(key(fix.words) == key(words) for words in interpretation.unread):
+            interpretation.unread = [words for words in interpretation.unread if key(words) != key(fix.words)]
             if cloths:
-                reading.cloths.append(NamedCloths(fix.words, cloths))
-    return reading
+                interpretation.cloths.append(NamedCloths(fix.words, cloths))
+    return interpretation
 
 
 def waits(fix: ReadingFix, text: str) -> bool:

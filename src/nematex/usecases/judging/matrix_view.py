@@ -17,7 +17,7 @@ from nematex.core.judging.matrix import matrix
 from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Wish
 from nematex.core.quantity.arrays import Codes, Mask
-from nematex.store.records import ClothRecord, HandVerdict, PatternRecord
+from nematex.store.records import ClothRecord, Override, PatternRecord
 from nematex.usecases.files.cells import safe_cell
 from nematex.usecases.judging.overrides import latest
 from nematex.usecases.judging.whole_matrix import known, whole
@@ -122,7 +122,7 @@ def grid(shop: Shop, state: State, asked: Asked) -> Grid:
     return Grid(made, cloths, len(patterns), len(places))
 
 
-def _cell(cloth: ClothRecord, pattern: PatternRecord, word: str, hands: Mapping[tuple[int, int], HandVerdict]) -> Cell:
+def _cell(cloth: ClothRecord, pattern: PatternRecord, word: str, hands: Mapping[tuple[int, int], Override]) -> Cell:
     said = hands.get((cloth.id, pattern.id))
     hand = said.verdict if said and said.verdict != word else ""
     return Cell(cloth.id, cloth.facts.name, word, word.replace(" ", "-"), hand)

@@ -17,8 +17,8 @@ from nematex.core.judging.verdict import Origin, Verdict
 from nematex.core.pattern.facts import Wish
 from nematex.core.quantity.estimate import Estimate
 from nematex.core.quantity.kinds import Quantity
-from nematex.store.judging.overrides import add_hand_verdict, hand_verdicts, remove_hand_verdict
-from nematex.store.records import ClothRecord, HandVerdict, PatternRecord
+from nematex.store.judging.overrides import add_override, overrides_of, remove_override
+from nematex.store.records import ClothRecord, Override, PatternRecord
 from nematex.usecases.judging.field_words import field_word
 from nematex.usecases.judging.ranking import fitting_wish, one_pairing
 from nematex.usecases.shop import Shop
@@ -39,7 +39,7 @@ def decide(shop: Shop, pattern: PatternRecord, record: ClothRecord, pairing: Pai
     if len(reason) > LETTERS:
         raise FieldFault("reason", f"{reason[:40]}…", f"is {len(reason)} letters long; at most {LETTERS} are kept")
     name, check = max(pairing.checks.items(), key=lambda item: item[1].verdict)
-    said = HandVerdict(
+    said = Override(
         record.id,
         pattern.id,
         word,
@@ -52,25 +52,25 @@ def decide(shop: Shop, pattern: PatternRecord, record: ClothRecord, pairing: Pai
         bool(given.get("made")),
     )
     with shop.database.work() as work:
-        add_hand_verdict(work, said)
+        add_override(work, said)
 
 
 def forget(shop: Shop, verdict_id: int) -> None:
     """Take a verdict by hand back."""
     with shop.database.work() as work:
-        remove_hand_verdict(work, verdict_id)
+        remove_override(work, verdict_id)
 
 
-def of_pairing(shop: Shop, cloth_id: int, pattern_id: int) -> list[HandVerdict]:
+def of_pairing(shop: Shop, cloth_id: int, pattern_id: int) -> list[Override]:
     """What hands said of one pairing, the latest first."""
     with shop.database.work() as work:
-        return hand_verdicts(work, cloth_id, pattern_id)
+        return overrides_of(work, cloth_id, pattern_id)
 
 
-def latest(shop: Shop, pattern_id: int | None = None, cloth_id: int | None = None) -> dict[tuple[int, int], HandVerdict]:
+def latest(shop: Shop, pattern_id: int | None = None, cloth_id: int | None = None) -> dict[tuple[int, int], Override]:
     """(cloth, pattern) → the latest verdict on the whole garment."""
     with shop.database.work() as work:
-        found = hand_verdicts(work, cloth_id, pattern_id)
+        found = overrides_of(work, cloth_id, pattern_id)
     return {(each.cloth_id, each.pattern_id): each for each in reversed(found) if not each.part}
 
 
@@ -78,7 +78,7 @@ def latest(shop: Shop, pattern_id: int | None = None, cloth_id: int | None = Non
 class Case:
     """One pairing where hands and rules part: the cloth's number, the edge's, and the words of the one who decided."""
 
-    said: HandVerdict
+    said: Override
     cloth: ClothRecord
     pattern: PatternRecord
     value: float | None
@@ -135,14 +135,14 @@ def _edge(answer: CheckAnswer, value: float | None) -> tuple[str, float | None, 
     return side, window.high, window.high_from
 
 
-def _harshness(said: HandVerdict) -> int:
+def _harshness(said: Override) -> int:
     return int(Verdict.from_word(said.verdict)) - int(Verdict.from_word(said.rules))
 
 
 def disagreements(shop: Shop, state: State) -> list[Disagreement]:
     """Grouped by the number behind the check that decided, the most cases first."""
     with shop.database.work() as work:
-        every = [each for each in hand_verdicts(work) if each.verdict != each.rules]
+        every = [each for each in overrides_of(work) if each.verdict != each.rules]
     shelf, drawer = state.shelf, state.drawer
     groups: dict[tuple[str, str, str, str, str], list[Case]] = defaultdict(list)
     keys: dict[tuple[str, str, str, str, str], tuple[Origin | None, str]] = {}
@@ -195,7 +195,7 @@ def _place(origin: Origin | None, cases: list[Case]) -> str:
 def counted(shop: Shop) -> dict[str, int]:
     """How often hands agreed and disagreed, and how many garments were made up."""
     with shop.database.work() as work:
-        every = hand_verdicts(work)
+        every = overrides_of(work)
     return {
         "all": len(every),
         "agree": sum(each.verdict == each.rules for each in every),

@@ -8,7 +8,7 @@ from functools import cached_property
 
 from nematex.core.cloth.lexicon import key
 from nematex.core.judging.demand import Demand, demand, read_pattern
-from nematex.core.pattern.envelope import Reading
+from nematex.core.pattern.envelope import Interpretation
 from nematex.core.pattern.facts import Wish
 from nematex.core.tables import Tables
 from nematex.store.records import PatternRecord
@@ -21,12 +21,12 @@ def _order(record: PatternRecord) -> tuple[str, int]:
     return record.facts.name.casefold(), record.id
 
 
-def _read(record: PatternRecord, tables: Tables) -> tuple[Reading, bool]:
+def _read(record: PatternRecord, tables: Tables) -> tuple[Interpretation, bool]:
     """An envelope read apart from all others; False with an empty reading where it cannot be."""
     try:
         return read_pattern(record.facts, tables), True
     except Exception:  # whatever stands in one envelope, the rest of the drawer opens
-        return Reading(unread=[CANNOT_BE_READ]), False
+        return Interpretation(unread=[CANNOT_BE_READ]), False
 
 
 @dataclass(frozen=True)
@@ -36,7 +36,7 @@ class Drawer:
     version: int
     records: list[PatternRecord]
     tables: Tables
-    interpretations: Mapping[int, Reading]
+    interpretations: Mapping[int, Interpretation]
     unreadable: frozenset[int] = frozenset()
     _demands: dict[tuple[int, Wish], Demand] = field(default_factory=dict)
 

@@ -29,7 +29,7 @@ def check_fibre(comparison: Comparison) -> list[Finding]:
             findings.append(_press_of_detail(comparison, detail, detail.press_min))
         if detail.refuses and not (detail.unless and comparison.demand.made.has(detail.unless)):
             findings.append(_refused(comparison, detail))
-    if comparison.demand.reading.presses:
+    if comparison.demand.interpretation.presses:
         findings.append(comparison.flat(Rule.PRESS, _press(comparison, PRESSES_WELL), Asker.ENVELOPE))
     findings.append(_print(comparison))
     kin = like_none(comparison)
@@ -37,10 +37,10 @@ def check_fibre(comparison: Comparison) -> list[Finding]:
 
 
 def _by_fibre(comparison: Comparison) -> list[Finding]:
-    reading, findings = comparison.demand.reading, []
-    if reading.natural:
+    interpretation, findings = comparison.demand.interpretation, []
+    if interpretation.natural:
         findings.append(_natural(comparison))
-    if reading.avoid_fibres or (reading.fibres and not comparison.demand.has_list):
+    if interpretation.avoid_fibres or (interpretation.fibres and not comparison.demand.has_list):
         findings.append(_fibre_names(comparison))
     if any(detail.breathes for detail in comparison.demand.made.all_details):
         findings.append(_breathes(comparison))
@@ -82,16 +82,18 @@ def _natural(comparison: Comparison) -> Finding:
 
 def _fibre_names(comparison: Comparison) -> Finding:
     """Fibres that the envelope rules out or asks for by their bare names."""
-    reading, types = comparison.demand.reading, comparison.tables.lexicon.types
+    interpretation, types = comparison.demand.interpretation, comparison.tables.lexicon.types
 
     def holds(names: list[str]) -> Mask:
         usual = [bool(row.all_fibres & set(names)) and all(set(b) & set(names) for b in row.fibres) for row in types]
         return np.array([*usual, False], dtype=np.bool_)[comparison.cloths.type]
 
-    out = holds(reading.avoid_fibres) if reading.avoid_fibres else np.zeros(len(comparison.cloths), dtype=np.bool_)
+    out = (
+        holds(interpretation.avoid_fibres) if interpretation.avoid_fibres else np.zeros(len(comparison.cloths), dtype=np.bool_)
+    )
     verdict = np.where(out & ~comparison.named, AGAINST, SUITS)
-    if reading.fibres and not comparison.demand.has_list:
-        verdict = np.where(~holds(reading.fibres), np.maximum(verdict, WITH_CARE), verdict)
+    if interpretation.fibres and not comparison.demand.has_list:
+        verdict = np.where(~holds(interpretation.fibres), np.maximum(verdict, WITH_CARE), verdict)
     return comparison.flat(Rule.FIBRE_NAMES, verdict)
 
 
@@ -127,7 +129,7 @@ def _refused(comparison: Comparison, detail: Detail) -> Finding:
 
 def _print(comparison: Comparison) -> Finding:
     """Prints and naps that the envelope rules out, and a large one-way print on the bias."""
-    cloths, avoid = comparison.cloths, comparison.demand.reading.avoid_prints
+    cloths, avoid = comparison.cloths, comparison.demand.interpretation.avoid_prints
     one_way, large = cloths.direction == ONE_WAY, cloths.print_scale_cm >= comparison.rules.print.large_cm
     out = np.zeros(len(cloths), dtype=np.bool_)
     for what, mask in (("one-way", one_way), ("nap", cloths.nap), ("large", large)):

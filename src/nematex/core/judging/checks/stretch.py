@@ -30,7 +30,7 @@ def check_stretch(comparison: Comparison) -> list[Finding]:
         findings += _least(comparison, concerned)
         for detail in demand.made.all_details:
             findings += _by_detail(comparison, detail, concerned)
-        if demand.reading.recovers:
+        if demand.interpretation.recovers:
             findings.append(_recovery(comparison, Asker.ENVELOPE).only(cloths.knit))
     if demand.made.band:
         findings += [_band(comparison, detail).only(concerned) for detail in comparison.tables.with_role(Role.BAND)]
@@ -50,7 +50,7 @@ def _structure(comparison: Comparison) -> Finding:
     """Woven or knit, as the pattern wants it."""
     demand, cloths = comparison.demand, comparison.cloths
     stranger = np.zeros(len(cloths), dtype=np.bool_)
-    for structure in demand.reading.avoid_structures:
+    for structure in demand.interpretation.avoid_structures:
         stranger |= cloths.knit == (structure == "knit")
     free = demand.made.fit == "free" and not demand.made.band
     verdict = np.zeros(len(cloths), dtype=np.int8)

@@ -114,5 +114,5 @@ def _cover(comparison: Comparison) -> Finding:
     demand = comparison.demand
     bare = demand.made.bifurcated and not demand.pattern.lined and demand.made.fit != "free"
     shows = comparison.cloths.sheer.low >= comparison.rules.cover.nothing_beneath_from
-    against = np.where((bare | demand.reading.avoid_sheer) & shows, Verdict.AGAINST, Verdict.SUITS)
+    against = np.where((bare | demand.interpretation.avoid_sheer) & shows, Verdict.AGAINST, Verdict.SUITS)
     return comparison.flat(Rule.COVER, against).at_most(comparison.named)

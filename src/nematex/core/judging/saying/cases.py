@@ -47,7 +47,7 @@ def _press(moment: Moment) -> str:
 def _cover(moment: Moment) -> str:
     if moment.verdict is SUITS:
         return ""
-    return "ruled_out" if moment.demand.reading.avoid_sheer else "bare"
+    return "ruled_out" if moment.demand.interpretation.avoid_sheer else "bare"
 
 
 def _by_side(more: str, less: str) -> Case:

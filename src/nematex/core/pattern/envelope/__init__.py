@@ -1,6 +1,6 @@
 """Reading the free text of a pattern envelope: which cloths, weights, drape and stretch it asks for."""
 
+from nematex.core.pattern.envelope.interpretation import Condition, Interpretation, NamedCloths
 from nematex.core.pattern.envelope.reader import read_envelope
-from nematex.core.pattern.envelope.reading import Condition, NamedCloths, Reading
 
-__all__ = ["Condition", "NamedCloths", "Reading", "read_envelope"]
+__all__ = ["Condition", "Interpretation", "NamedCloths", "read_envelope"]

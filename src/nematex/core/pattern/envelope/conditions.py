@@ -7,8 +7,8 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 
+from nematex.core.pattern.envelope.interpretation import Condition
 from nematex.core.pattern.envelope.open_words import OpenWords
-from nematex.core.pattern.envelope.reading import Condition
 from nematex.core.pattern.envelope.words import Cursor, Item
 
 LOOK_AHEAD = 9  # items that a condition may reach over

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
 
-from nematex.core.pattern.envelope.reading import Condition, NamedCloths
+from nematex.core.pattern.envelope.interpretation import Condition, NamedCloths
 from nematex.core.quantity.estimate import Range
 
 

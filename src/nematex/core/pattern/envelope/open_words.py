@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from math import inf
 
+from nematex.core.pattern.envelope.interpretation import Interpretation
 from nematex.core.pattern.envelope.mention import Clause, Mention
-from nematex.core.pattern.envelope.reading import Reading
 from nematex.core.quantity.estimate import Range
 from nematex.core.tables import Tables
 
@@ -13,8 +13,8 @@ from nematex.core.tables import Tables
 class OpenWords:
     """Weight words and numbers are bound to the noun they speak of; one without a noun speaks of the whole garment."""
 
-    def __init__(self, reading: Reading, tables: Tables, avoid: bool) -> None:
-        self.reading = reading
+    def __init__(self, interpretation: Interpretation, tables: Tables, avoid: bool) -> None:
+        self.interpretation = interpretation
         self.tables = tables
         self.rule = tables.judging.words
         self.usual_avoid = avoid
@@ -32,7 +32,7 @@ class OpenWords:
     def flush_weight(self) -> None:
         """A weight word without a noun of its own speaks of the whole garment."""
         if self.weight:
-            (self.reading.avoid_weights if self.avoid else self.reading.weights).append(self.weight)
+            (self.interpretation.avoid_weights if self.avoid else self.interpretation.weights).append(self.weight)
         if self.gsm:
             self._limit(self.gsm)
         self.weight = self.gsm = None
@@ -40,19 +40,19 @@ class OpenWords:
     def _limit(self, span: Range) -> None:
         """A number without a noun: a limit for the whole, or for the structure just named."""
         limit = _left_by(span) if self.avoid else span
-        words, reading = f"{'not ' if self.avoid else ''}“{self.gsm_words}”", self.reading
+        words, interpretation = f"{'not ' if self.avoid else ''}“{self.gsm_words}”", self.interpretation
         if limit is None:
-            reading.unread.append(f"not {self.gsm_words}")
+            interpretation.unread.append(f"not {self.gsm_words}")
             return
         structure = self.clause.structure
-        old = reading.gsm_of.get(structure) if structure else reading.gsm
+        old = interpretation.gsm_of.get(structure) if structure else interpretation.gsm
         both = Range(max(old.low, limit.low), min(old.high, limit.high)) if old else limit
         if both.low > both.high:
-            reading.unread.append(self.gsm_words)  # two numbers that no cloth can keep: the first one stands
+            interpretation.unread.append(self.gsm_words)  # two numbers that no cloth can keep: the first one stands
         elif structure:
-            reading.gsm_of[structure], reading.gsm_words = both, words
+            interpretation.gsm_of[structure], interpretation.gsm_words = both, words
         else:
-            reading.gsm, reading.gsm_words = both, words
+            interpretation.gsm, interpretation.gsm_words = both, words
 
     def comma(self) -> None:
         if self.gsm and self.clause.structure:
@@ -80,7 +80,7 @@ class OpenWords:
         if left:
             self._narrow(mention, mention.weight, left)
         else:
-            self.reading.unread.append(f"not {self.gsm_words or weight}")
+            self.interpretation.unread.append(f"not {self.gsm_words or weight}")
 
     def _beyond(self, weight: str | None, mention: Mention) -> Range | None:
         """What a weight word that is ruled out leaves of a noun's cloths."""
@@ -92,15 +92,15 @@ class OpenWords:
 
     def turn_about(self) -> None:
         """What the sentence has named is ruled out by its end."""
-        reading = self.reading
+        interpretation = self.interpretation
         if self.weight:
-            reading.avoid_weights.append(self.weight)
+            interpretation.avoid_weights.append(self.weight)
             self.weight = None
         for mention in self.clause.named:
             mention.avoided = True
         for structure in self.clause.structures:
-            reading.structures.discard(structure)
-            reading.avoid_structures.add(structure)
+            interpretation.structures.discard(structure)
+            interpretation.avoid_structures.add(structure)
 
     def name(self, words: str, types: tuple[str, ...], weight: str | None) -> None:
         mention = Mention(words, types, self.avoid, part=self.clause.part)
@@ -115,7 +115,7 @@ class OpenWords:
         if (weight or gsm) and len(mention.types) > 1:
             mention.types = self._of_weight(mention.types, weight, gsm)
         mention.weight, mention.gsm = weight, gsm
-        written = self.reading.weight_said.get(weight, weight) if weight else ""
+        written = self.interpretation.weight_said.get(weight, weight) if weight else ""
         mention.said = f"{written} {mention.words}" if written and written not in mention.words else mention.words
 
     def _of_weight(self, types: tuple[str, ...], weight: str | None, gsm: Range | None) -> tuple[str, ...]:

@@ -1,4 +1,4 @@
-"""From an envelope's words to a Reading.
+"""From an envelope's words to an Interpretation.
 
 Common practice, no source: a weight word belongs to its noun; "not suitable for" reaches to the end of its
 sentence or to a word that turns it ("use", "instead"); "without the tucks" belongs to the cloths just named; what stands
@@ -9,10 +9,10 @@ from __future__ import annotations
 
 from nematex.core.cloth.lexicon import key
 from nematex.core.pattern.envelope.conditions import LINED, Handler, qualify, read_condition, read_for
+from nematex.core.pattern.envelope.interpretation import Interpretation
 from nematex.core.pattern.envelope.mention import Clause
 from nematex.core.pattern.envelope.numbers import Figure, lift_figures
 from nematex.core.pattern.envelope.open_words import OpenWords
-from nematex.core.pattern.envelope.reading import Reading
 from nematex.core.pattern.envelope.words import Cursor, Item, items, normalise
 from nematex.core.tables import Tables
 
@@ -23,8 +23,8 @@ HANDED_ON = ("stretch", "print", "fibre")
 class _Reader(OpenWords):
     """Walks the items once, each handed to the method of its kind."""
 
-    def __init__(self, reading: Reading, tables: Tables, figures: list[Figure], avoid: bool) -> None:
-        super().__init__(reading, tables, avoid)
+    def __init__(self, interpretation: Interpretation, tables: Tables, figures: list[Figure], avoid: bool) -> None:
+        super().__init__(interpretation, tables, avoid)
         self.figures = figures
         self.unread: list[str] = []
         self.handlers: dict[str, Handler] = {
@@ -68,11 +68,11 @@ class _Reader(OpenWords):
         self.flush_weight()
         self._flush_unread()
         for mention in self.mentions:
-            (self.reading.avoid_cloths if mention.avoided else self.reading.cloths).append(mention.named())
+            (self.interpretation.avoid_cloths if mention.avoided else self.interpretation.cloths).append(mention.named())
 
     def _flush_unread(self) -> None:
         if self.unread:
-            self.reading.unread.append(" ".join(self.unread))
+            self.interpretation.unread.append(" ".join(self.unread))
         self.unread = []
 
     def _unknown(self, item: Item, _: Cursor) -> None:
@@ -81,7 +81,7 @@ class _Reader(OpenWords):
 
     def _stop(self, *_: object) -> None:
         self.flush_weight()
-        self.clause = Clause(self.usual_avoid, hands_before=len(self.reading.hands))
+        self.clause = Clause(self.usual_avoid, hands_before=len(self.interpretation.hands))
         self.carried = None
 
     def _mark(self, item: Item, _: Cursor) -> None:
@@ -99,34 +99,34 @@ class _Reader(OpenWords):
     def _weight(self, item: Item, _: Cursor) -> None:
         self.flush_weight()
         self.weight, self.carried = str(item.value), None
-        self.reading.weight_said[self.weight] = item.words.removesuffix(" weight")
+        self.interpretation.weight_said[self.weight] = item.words.removesuffix(" weight")
 
     def _figure(self, item: Item, _: Cursor) -> None:
         figure = self.figures[item.value]
-        reading = self.reading
+        interpretation = self.interpretation
         if figure.kind == "gsm":
             if self.gsm:
                 self.flush_weight()  # a second number without a noun: the first speaks for itself
             self.gsm, self.gsm_words = figure.gsm, figure.words
         elif self.avoid:
-            reading.max_cross_pct, reading.most_stretch_words = figure.stretch_pct, f"not “{figure.words}”"
+            interpretation.max_cross_pct, interpretation.most_stretch_words = figure.stretch_pct, f"not “{figure.words}”"
         else:
-            reading.stretch_words = f"“{figure.words}”"
+            interpretation.stretch_words = f"“{figure.words}”"
             if figure.kind in ("cross", "both"):
-                reading.min_cross_pct = figure.stretch_pct
+                interpretation.min_cross_pct = figure.stretch_pct
             if figure.kind in ("length", "both"):
-                reading.min_length_pct = figure.stretch_pct
+                interpretation.min_length_pct = figure.stretch_pct
 
     def _structure(self, item: Item, _: Cursor) -> None:
         structure = str(item.value)
-        if self.weight and not self.avoid and self.weight not in self.reading.weights:
-            self.reading.weight_structures[self.weight] = structure
+        if self.weight and not self.avoid and self.weight not in self.interpretation.weights:
+            self.interpretation.weight_structures[self.weight] = structure
         if self.gsm and self.clause.structure is None:
             self.clause.structure = structure  # 'up to 150 g/m² wovens'
         self.flush_weight()
         self.clause.structure = structure
         self.clause.structures.append(structure)
-        (self.reading.avoid_structures if self.avoid else self.reading.structures).add(structure)
+        (self.interpretation.avoid_structures if self.avoid else self.interpretation.structures).add(structure)
 
     def _hand(self, item: Item, cursor: Cursor) -> None:
         after = next((other for other in cursor.every[cursor.place + 1 :] if other.kind not in ("weight", "filler")), None)
@@ -134,52 +134,56 @@ class _Reader(OpenWords):
             return  # 'soft denims': the word speaks of its noun, whose own range is known
         known = self.tables.avoid_hands if self.avoid else self.tables.pattern_hands
         if item.value in known:
-            (self.reading.avoid_hands if self.avoid else self.reading.hands).append((item.words, known[item.value]))
+            (self.interpretation.avoid_hands if self.avoid else self.interpretation.hands).append(
+                (item.words, known[item.value])
+            )
 
     def _remark(self, *_: object) -> None:
         """'Stiffer fabrics will give a boxier shape' tells what happens and asks nothing."""
-        del self.reading.hands[self.clause.hands_before :]
+        del self.interpretation.hands[self.clause.hands_before :]
 
     def _press(self, *_: object) -> None:
-        self.reading.presses = self.reading.presses or not self.avoid
+        self.interpretation.presses = self.interpretation.presses or not self.avoid
 
     def _natural(self, *_: object) -> None:
-        self.reading.natural = self.reading.natural or not self.avoid
+        self.interpretation.natural = self.interpretation.natural or not self.avoid
 
     def _fibre(self, item: Item, _: Cursor) -> None:
         if item.value == "elastane":
-            self.reading.recovers = self.reading.recovers or not self.avoid
+            self.interpretation.recovers = self.interpretation.recovers or not self.avoid
         elif not self.clause.part:
-            (self.reading.avoid_fibres if self.avoid else self.reading.fibres).append(str(item.value))
+            (self.interpretation.avoid_fibres if self.avoid else self.interpretation.fibres).append(str(item.value))
 
     def _stretch(self, item: Item, _: Cursor) -> None:
-        reading = self.reading
+        interpretation = self.interpretation
         if item.value == "recovery":
-            reading.recovers = True
+            interpretation.recovers = True
         elif self.avoid or item.value == "rigid":
             if item.value != "stable":
-                reading.max_cross_pct = self.rule.rigid_most_pct
-                reading.most_stretch_words = f"{'not ' if self.avoid else ''}“{item.words}”"
+                interpretation.max_cross_pct = self.rule.rigid_most_pct
+                interpretation.most_stretch_words = f"{'not ' if self.avoid else ''}“{item.words}”"
         elif item.value == "stable":
-            reading.max_cross_pct, reading.most_stretch_words = self.rule.stable_most_pct, f"“{item.words}”"
-        elif reading.min_cross_pct is None:
+            interpretation.max_cross_pct, interpretation.most_stretch_words = self.rule.stable_most_pct, f"“{item.words}”"
+        elif interpretation.min_cross_pct is None:
             self._stretchy(item)
 
     def _stretchy(self, item: Item) -> None:
         """A word for stretch where no number has been said."""
-        reading = self.reading
-        reading.stretchy, reading.stretch_words = True, f"“{item.words}”"
-        reading.min_cross_pct = self.rule.stretchy_least_pct if item.value == "stretchy" else self.rule.four_way_least_pct
+        interpretation = self.interpretation
+        interpretation.stretchy, interpretation.stretch_words = True, f"“{item.words}”"
+        interpretation.min_cross_pct = (
+            self.rule.stretchy_least_pct if item.value == "stretchy" else self.rule.four_way_least_pct
+        )
         if item.value == "both":
-            reading.min_length_pct = self.rule.four_way_least_pct
+            interpretation.min_length_pct = self.rule.four_way_least_pct
 
     def _print(self, item: Item, _: Cursor) -> None:
         if self.avoid:
-            self.reading.avoid_prints.add(str(item.value))
+            self.interpretation.avoid_prints.add(str(item.value))
 
     def _sheer(self, item: Item, _: Cursor) -> None:
         if self.avoid:
-            self.reading.avoid_sheer = True
+            self.interpretation.avoid_sheer = True
         else:
             self.name(item.words, tuple(kind.name for kind in self.tables.lexicon.groups["sheer fabrics"]), None)
 
@@ -215,9 +219,12 @@ class _Reader(OpenWords):
         self.carried = weight
         if weight and after and (after.kind == "such" or after.words == ":"):
             # 'light to medium weight cottons: lawn, poplin': the noun is a heading, its weight speaks of the whole list.
-            (self.reading.avoid_weights if self.avoid else self.reading.weights).append(weight)
-        if not self.avoid and key(item.words) == "stable knit" and self.reading.max_cross_pct is None:
-            self.reading.max_cross_pct, self.reading.most_stretch_words = self.rule.stable_most_pct, f"“{item.words}”"
+            (self.interpretation.avoid_weights if self.avoid else self.interpretation.weights).append(weight)
+        if not self.avoid and key(item.words) == "stable knit" and self.interpretation.max_cross_pct is None:
+            self.interpretation.max_cross_pct, self.interpretation.most_stretch_words = (
+                self.rule.stable_most_pct,
+                f"“{item.words}”",
+            )
 
     # -- conditions and parts --------------------------------------------------------------------
 
@@ -239,12 +246,12 @@ class _Reader(OpenWords):
             self.clause.part = None if item.value[0] == "body" else item.value[0]
 
 
-def read_envelope(text: str, tables: Tables, avoid: bool = False, into: Reading | None = None) -> Reading:
+def read_envelope(text: str, tables: Tables, avoid: bool = False, into: Interpretation | None = None) -> Interpretation:
     """Read recommended cloths (or, with `avoid`, cloths ruled out); what was not understood is in `unread`."""
-    reading = into or Reading()
-    reading.text = " / ".join(part for part in (reading.text, text) if part)
+    interpretation = into or Interpretation()
+    interpretation.text = " / ".join(part for part in (interpretation.text, text) if part)
     if len(text) > LONGEST_TEXT:
-        reading.unread.append(f"{text[LONGEST_TEXT : LONGEST_TEXT + 40]}… ({len(text) - LONGEST_TEXT} letters more)")
+        interpretation.unread.append(f"{text[LONGEST_TEXT : LONGEST_TEXT + 40]}… ({len(text) - LONGEST_TEXT} letters more)")
     plain, figures = lift_figures(normalise(text[:LONGEST_TEXT]), tables.judging.words.about)
-    _Reader(reading, tables, figures, avoid).read(items(plain, tables))
-    return reading
+    _Reader(interpretation, tables, figures, avoid).read(items(plain, tables))
+    return interpretation

@@ -31,7 +31,7 @@ class NamedCloths:
 
 
 @dataclass
-class Reading:
+class Interpretation:
     """Everything an envelope text asks for or rules out. Stretch in %, areal mass in g/m²."""
 
     text: str = ""
