@@ -85,6 +85,7 @@ def _blanks(cloth: Cloth, level: int, tables: Tables, units: Units) -> dict[str,
         "layered_bend": number(layered, "cm", 1, units),
         "knit": tables.sayings.words["line_a_knit"] if knit else "",
         "sheer": SHEERNESS[level],
+        "sleeves": tables.sayings.words["sleeves_may_stay"] if level else "",
     }
 
 
