@@ -19,7 +19,7 @@ from nematex.command.mariadb import LocalMariaDB
 from nematex.demo.load import load_demo
 from nematex.store.database import Database
 from nematex.store.models import Base
-from nematex.usecases.shop import Shop
+from nematex.usecases.held.shop import Shop
 from nematex.web.app import create_app
 
 

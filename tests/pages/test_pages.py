@@ -9,8 +9,8 @@ from conftest import Site, open_page
 from playwright.sync_api import Browser, Page, expect
 
 from nematex.core.pattern.facts import Wish
+from nematex.usecases.held.shop import Shop
 from nematex.usecases.judging.ranking import Filters, rank_cloths
-from nematex.usecases.shop import Shop
 
 SERIOUS = ("serious", "critical")
 

@@ -17,7 +17,7 @@ from sqlalchemy import text
 from nematex.command.mariadb import LocalMariaDB
 from nematex.store.database import Database, SchemaFault
 from nematex.store.programme.programmes import all_programmes
-from nematex.usecases.shop import Shop
+from nematex.usecases.held.shop import Shop
 from nematex.web.app import create_app
 
 HERE = Path(__file__).parent

@@ -23,8 +23,8 @@ from nematex.store.records import Pick
 from nematex.tables import trade_tables
 from nematex.usecases.cloth.exchange import cloths_csv, cloths_json
 from nematex.usecases.cloth.lists.importing import apply, choose_columns, import_patterns, preview, send
+from nematex.usecases.held.shop import Shop
 from nematex.usecases.pattern.exchange import patterns_csv, patterns_json, read_patterns
-from nematex.usecases.shop import Shop
 
 
 def test_the_migrations_make_exactly_the_models(database: Database) -> None:

@@ -19,12 +19,12 @@ from nematex.tables import trade_tables
 from nematex.usecases.cloth.browse import browse_cloths, browse_patterns
 from nematex.usecases.cloth.form import form_values, record_from_form
 from nematex.usecases.cloth.shelf_filter import ShelfFilter
+from nematex.usecases.held.drawer import Drawer
+from nematex.usecases.held.shop import Shop
 from nematex.usecases.judging.ranking import Filters, both_schools, fitting_wish, rank_cloths, rank_patterns, read_wish
-from nematex.usecases.pattern.drawer import Drawer
 from nematex.usecases.pattern.form import form_values as pattern_values
 from nematex.usecases.pattern.form import record_from_form as pattern_from_form
 from nematex.usecases.programme.notes import entries
-from nematex.usecases.shop import Shop
 from nematex.web.app import create_app
 
 

@@ -18,10 +18,10 @@ from nematex.store.judging.rule_fixes import set_rule
 from nematex.store.pattern.patterns import remove_pattern, save_patterns
 from nematex.store.programme.programmes import add_pick, save_programme
 from nematex.store.records import RuleFix
-from nematex.usecases.cloth.shelf import Shelf
+from nematex.usecases.held.shelf import Shelf
+from nematex.usecases.held.shop import Shop
+from nematex.usecases.held.state import State
 from nematex.usecases.judging.whole_matrix import whole
-from nematex.usecases.shop import Shop
-from nematex.usecases.state import State
 
 
 def work_everything_out(state: State) -> State:
@@ -209,7 +209,7 @@ def test_hundreds_of_changes_leave_nothing_behind(demo: Shop) -> None:
 
 
 def test_an_envelope_that_cannot_be_read_takes_no_page_down(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
-    from nematex.usecases.pattern import drawer as room
+    from nematex.usecases.held import drawer as room
     from nematex.web.app import create_app
 
     bad = demo.now().drawer.records[2]

@@ -12,7 +12,7 @@ from nematex.command.service import database_url, start
 from nematex.store.cloth.readings import photos_of
 from nematex.store.database import Database
 from nematex.usecases.cloth.lists.importing import send
-from nematex.usecases.shop import Shop
+from nematex.usecases.held.shop import Shop
 
 if TYPE_CHECKING:
     from playwright.sync_api import Page

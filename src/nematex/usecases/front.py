@@ -7,7 +7,7 @@ from datetime import date
 
 from nematex.core.quantity.estimate import Known
 from nematex.store.records import ClothRecord, Programme
-from nematex.usecases.state import State
+from nematex.usecases.held.state import State
 
 RUNNING_OUT_M = 3.5
 SHOWN = 6

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from nematex.core.errors import UnknownChoice
 from nematex.store.settings import put
-from nematex.usecases.shop import Shop
+from nematex.usecases.held.shop import Shop
 
 SETTINGS = {"units": ("metric", "imperial"), "words": ("viscose", "rayon")}
 

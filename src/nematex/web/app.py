@@ -11,10 +11,10 @@ from nematex.core.cloth.measuring.bending import bias_bending_length_cm, flexura
 from nematex.core.errors import FieldFault
 from nematex.store.database import Database, DatabaseGone
 from nematex.usecases.files.csv_text import MAX_BYTES as MAX_LIST
+from nematex.usecases.held.shop import Shop
 from nematex.usecases.judging.field_words import field_word, window_word
 from nematex.usecases.photo.file import MAX_BYTES as MAX_PHOTO
 from nematex.usecases.quantity.saying import colour_word
-from nematex.usecases.shop import Shop
 from nematex.web import words
 from nematex.web.drawing import overhang, swatch, tape
 from nematex.web.rooms import ROOMS

@@ -22,8 +22,8 @@ from nematex.usecases.cloth.bench.moves import moves
 from nematex.usecases.cloth.bench.sheet import Outcome
 from nematex.usecases.cloth.bench.simulated import photographed, simulated_bench, taken, truth_of
 from nematex.usecases.cloth.readings import keep_readings
+from nematex.usecases.held.shop import Shop
 from nematex.usecases.photo.at_the_bench import read_photos
-from nematex.usecases.shop import Shop
 
 SEEDS = range(12)
 

@@ -33,8 +33,8 @@ from nematex.usecases.cloth.lacks.worth import MEASURE_OF, worth_measuring
 from nematex.usecases.cloth.lists.importing import apply, preview, send
 from nematex.usecases.cloth.readings import keep_cloths, keep_readings
 from nematex.usecases.files.xlsx_text import xlsx_rows
+from nematex.usecases.held.shop import Shop
 from nematex.usecases.quantity.saying import colour_word
-from nematex.usecases.shop import Shop
 from nematex.web.drawing.overhang import hang
 from nematex.web.pdf import pdf
 from nematex.web.words import figure

@@ -22,7 +22,7 @@ from nematex.usecases.cloth.lists.importing import apply, choose_columns, latest
 from nematex.usecases.cloth.lists.job import job_state, start_applying
 from nematex.usecases.cloth.lists.undo import undo
 from nematex.usecases.files.formats import sheet_from_file
-from nematex.usecases.shop import Shop
+from nematex.usecases.held.shop import Shop
 
 HEADER = ("Art. No", "Fabric", "Composition", "Width", "Weight", "Price", "In stock")
 ROWS = (

@@ -14,7 +14,7 @@ from nematex.core.errors import FieldFault
 from nematex.store.database import Database
 from nematex.usecases.cloth.lists.importing import apply, send
 from nematex.usecases.files.formats import format_of, sheet_from_file
-from nematex.usecases.shop import Shop
+from nematex.usecases.held.shop import Shop
 
 ROWS = [
     ["code", "name", "weight", "arrived", "stretch"],

@@ -18,7 +18,7 @@ from nematex.usecases.cloth.exchange import cloths_csv
 from nematex.usecases.cloth.form import form_groups, form_values
 from nematex.usecases.cloth.lists.importing import apply, preview, send
 from nematex.usecases.cloth.readings import keep_readings
-from nematex.usecases.shop import Shop
+from nematex.usecases.held.shop import Shop
 from nematex.web.app import create_app
 
 

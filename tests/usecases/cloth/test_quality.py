@@ -18,7 +18,7 @@ from nematex.store.database import Database
 from nematex.tables import trade_tables
 from nematex.usecases.cloth.lacks.lacks import lacks
 from nematex.usecases.cloth.lists.importing import apply, send
-from nematex.usecases.shop import Shop
+from nematex.usecases.held.shop import Shop
 
 # What such cloth commonly is: data/cloths.csv, common practice.
 ODD = [

@@ -20,7 +20,7 @@ from nematex.store.records import ClothRecord, ReadingRecord
 from nematex.tables import properties
 from nematex.usecases.cloth.lists.importing import apply, preview, send
 from nematex.usecases.cloth.readings import keep_readings
-from nematex.usecases.shop import Shop
+from nematex.usecases.held.shop import Shop
 
 NOON = datetime(2026, 11, 24, 12)
 

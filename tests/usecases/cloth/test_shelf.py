@@ -21,8 +21,8 @@ from nematex.tables import trade_tables
 from nematex.usecases.cloth.browse import browse_cloths, found_cloths
 from nematex.usecases.cloth.bulk import bulk_changes
 from nematex.usecases.cloth.shelf_filter import SORTS, read_filter
+from nematex.usecases.held.shop import Shop
 from nematex.usecases.quantity.saying import hand_word
-from nematex.usecases.shop import Shop
 
 Fits = Callable[[ClothRecord, Cloth], bool]
 RUST = (0xA4, 0x45, 0x2A)

@@ -15,10 +15,10 @@ from nematex.store.database import Database
 from nematex.store.judging.overrides import override_count, overrides_of, remove_override
 from nematex.store.programme.programmes import add_pick, programme, save_programme
 from nematex.store.records import Pick
+from nematex.usecases.held.shop import Shop
 from nematex.usecases.judging.overrides import counted, decide, disagreements, latest
 from nematex.usecases.judging.ranking import one_pairing
 from nematex.usecases.programme.notes import entries
-from nematex.usecases.shop import Shop
 
 
 def say(shop: Shop, pattern_code: str, cloth_code: str, verdict: str, reason: str = "tried it", **more: str) -> None:

@@ -18,6 +18,7 @@ from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Pattern, Size, Wish
 from nematex.tables import trade_tables
 from nematex.usecases.hang.view import aimed_cm, hang_view, usual_garment
+from nematex.usecases.held.shop import Shop
 from nematex.usecases.judging.matrix_view import (
     Asked,
     best_csv,
@@ -29,7 +30,6 @@ from nematex.usecases.judging.matrix_view import (
 )
 from nematex.usecases.judging.mixed import mixed, read_choices
 from nematex.usecases.pattern.sizes import figures_of, read_body
-from nematex.usecases.shop import Shop
 from nematex.web.drawing.silhouette import TILT, draw
 
 SUITS, CARE, OPEN, NOT = Verdict.SUITS, Verdict.WITH_CARE, Verdict.UNPROVEN, Verdict.AGAINST

@@ -35,7 +35,7 @@ from nematex.tables import trade_tables
 from nematex.usecases.cloth.exchange import cloths_xlsx
 from nematex.usecases.cloth.lists.importing import apply, preview, send
 from nematex.usecases.cloth.lists.undo import undo
-from nematex.usecases.shop import Shop
+from nematex.usecases.held.shop import Shop
 from nematex.web.app import create_app
 
 REQUESTS = 200

@@ -17,9 +17,9 @@ from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Pattern, Wish
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import colour_names
-from nematex.usecases.cloth.shelf import Shelf
-from nematex.usecases.pattern.drawer import Drawer
-from nematex.usecases.state import State
+from nematex.usecases.held.drawer import Drawer
+from nematex.usecases.held.shelf import Shelf
+from nematex.usecases.held.state import State
 
 SHOWN = 8
 RESPECTS = {

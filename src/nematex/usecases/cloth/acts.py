@@ -13,8 +13,8 @@ from nematex.store.records import ClothRecord, ReadingRecord
 from nematex.tables import readable
 from nematex.usecases.cloth.form import record_from_form
 from nematex.usecases.cloth.readings import keep_cloths, keep_readings
-from nematex.usecases.shop import Shop
-from nematex.usecases.state import State
+from nematex.usecases.held.shop import Shop
+from nematex.usecases.held.state import State
 
 NAME_LETTERS, QUERY_LETTERS = 80, 1000
 

@@ -13,11 +13,11 @@ from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.facts import STRUCTURES
 from nematex.core.quantity.arrays import Floats, Mask
 from nematex.store.records import ClothRecord, PatternRecord
-from nematex.usecases.cloth.shelf import Shelf
-from nematex.usecases.cloth.shelf_columns import NEAR
 from nematex.usecases.cloth.shelf_filter import ShelfFilter, filter_choices
+from nematex.usecases.held.drawer import Drawer
+from nematex.usecases.held.shelf import Shelf
+from nematex.usecases.held.shelf_columns import NEAR
 from nematex.usecases.judging.ranking import Filters
-from nematex.usecases.pattern.drawer import Drawer
 
 PAGE = 40
 OFFERED = 200  # so many cloths a list to choose from holds

@@ -11,7 +11,7 @@ from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord
 from nematex.usecases.cloth.form import choices_of, form_groups, form_values, record_from_form
 from nematex.usecases.cloth.readings import keep_cloths
-from nematex.usecases.shop import Shop
+from nematex.usecases.held.shop import Shop
 
 ONE_BY_ONE = ("code", "name", "stock_m", "colourways", "bolts")  # what only makes sense for a single cloth
 

@@ -18,8 +18,8 @@ from nematex.core.hang.words import alone, compared, cowl_alone, cowl_compared
 from nematex.core.pattern.facts import Wish
 from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord, PatternRecord
-from nematex.usecases.cloth.shelf import Shelf
-from nematex.usecases.pattern.drawer import Drawer
+from nematex.usecases.held.drawer import Drawer
+from nematex.usecases.held.shelf import Shelf
 
 MOST = 3
 USUAL = "A-line skirt"

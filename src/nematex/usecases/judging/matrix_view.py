@@ -19,10 +19,10 @@ from nematex.core.pattern.facts import Wish
 from nematex.core.quantity.arrays import Codes, Mask
 from nematex.store.records import ClothRecord, Override, PatternRecord
 from nematex.usecases.files.cells import safe_cell
+from nematex.usecases.held.shop import Shop
+from nematex.usecases.held.state import State
 from nematex.usecases.judging.overrides import latest
 from nematex.usecases.judging.whole_matrix import known, whole
-from nematex.usecases.shop import Shop
-from nematex.usecases.state import State
 
 WORDS = {int(verdict): verdict.word for verdict in Verdict}
 BLOCK = 40

@@ -13,9 +13,9 @@ from nematex.core.judging.saying.say import Words
 from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Pattern, Wish
 from nematex.store.records import ClothRecord, PatternRecord
+from nematex.usecases.held.shop import Shop
+from nematex.usecases.held.state import State
 from nematex.usecases.judging.ranking import one_pairing
-from nematex.usecases.shop import Shop
-from nematex.usecases.state import State
 
 USUAL_PARTS = ("body", "sleeve", "yoke", "collar")
 

@@ -19,10 +19,10 @@ from nematex.core.quantity.estimate import Estimate
 from nematex.core.quantity.kinds import Quantity
 from nematex.store.judging.overrides import add_override, overrides_of, remove_override
 from nematex.store.records import ClothRecord, Override, PatternRecord
+from nematex.usecases.held.shop import Shop
+from nematex.usecases.held.state import State
 from nematex.usecases.judging.field_words import field_word
 from nematex.usecases.judging.ranking import fitting_wish, one_pairing
-from nematex.usecases.shop import Shop
-from nematex.usecases.state import State
 
 LETTERS = 600
 

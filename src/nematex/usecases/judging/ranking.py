@@ -22,10 +22,10 @@ from nematex.core.pattern.facts import LOOKS, SCHOOLS, Wish
 from nematex.core.quantity.arrays import Mask
 from nematex.core.quantity.said import Units
 from nematex.store.records import ClothRecord, PatternRecord
-from nematex.usecases.cloth.shelf import Shelf
+from nematex.usecases.held.shelf import Shelf
+from nematex.usecases.held.shop import Shop
+from nematex.usecases.held.state import State
 from nematex.usecases.judging.whole_matrix import at_hand
-from nematex.usecases.shop import Shop
-from nematex.usecases.state import State
 
 PAGE = 20
 

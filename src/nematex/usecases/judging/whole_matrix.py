@@ -10,8 +10,8 @@ import numpy as np
 
 from nematex.core.judging.matrix import Matrix, matrix
 from nematex.core.pattern.facts import Wish
-from nematex.usecases.shop import Shop
-from nematex.usecases.state import State
+from nematex.usecases.held.shop import Shop
+from nematex.usecases.held.state import State
 
 JOB = "matrix"
 AT_ONCE = 400_000  # pairings that are worked out while the page waits

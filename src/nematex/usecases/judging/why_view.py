@@ -16,9 +16,9 @@ from nematex.core.tables import Tables
 from nematex.store.judging.rule_fixes import rule_fixes, set_rule, unset_rule
 from nematex.store.pattern.patterns import save_patterns
 from nematex.store.records import PatternRecord, RuleFix
-from nematex.usecases.pattern.drawer import Drawer
-from nematex.usecases.shop import Shop
-from nematex.usecases.state import State
+from nematex.usecases.held.drawer import Drawer
+from nematex.usecases.held.shop import Shop
+from nematex.usecases.held.state import State
 
 SCOPES = ("pattern", "rule")
 LETTERS = 600

@@ -6,9 +6,9 @@ from collections.abc import Mapping
 
 from nematex.store.pattern.patterns import id_of_code, remove_pattern, save_patterns
 from nematex.store.records import PatternRecord
+from nematex.usecases.held.shop import Shop
+from nematex.usecases.held.state import State
 from nematex.usecases.pattern.form import record_from_form
-from nematex.usecases.shop import Shop
-from nematex.usecases.state import State
 
 
 def save_pattern(shop: Shop, state: State, values: Mapping[str, str], old: PatternRecord | None) -> int:

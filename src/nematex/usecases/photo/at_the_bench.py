@@ -9,9 +9,9 @@ from nematex.core.errors import FieldFault
 from nematex.store.cloth.readings import add_photo
 from nematex.store.records import ClothRecord, Photo
 from nematex.usecases.cloth.bench.measures import Measure, Method
+from nematex.usecases.held.shop import Shop
 from nematex.usecases.photo.file import Opened, kept_copy, open_photo
 from nematex.usecases.photo.interpretation import disc_json
-from nematex.usecases.shop import Shop
 
 
 def _halves(photo: Opened) -> tuple[float, float]:

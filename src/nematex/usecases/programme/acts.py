@@ -7,7 +7,7 @@ from datetime import date
 from nematex.core.errors import FieldFault
 from nematex.store.programme import programmes as store
 from nematex.store.records import Pick, Programme
-from nematex.usecases.shop import Shop
+from nematex.usecases.held.shop import Shop
 
 NAME_LETTERS, LINE_LETTERS = 120, 2000
 

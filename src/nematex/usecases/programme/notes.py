@@ -9,10 +9,10 @@ from nematex.core.errors import FieldFault
 from nematex.core.judging.pairing import Pairing
 from nematex.core.pattern.facts import Wish
 from nematex.store.records import ClothRecord, PatternRecord, Pick, Programme
+from nematex.usecases.held.shop import Shop
+from nematex.usecases.held.state import State
 from nematex.usecases.judging.ranking import fitting_wish, one_pairing
 from nematex.usecases.quantity.saying import Voice
-from nematex.usecases.shop import Shop
-from nematex.usecases.state import State
 
 DISCLOSURE = (
     "Say plainly and early if anything here was a gift, paid for, or linked for a commission; check the rules where you live."

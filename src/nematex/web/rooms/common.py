@@ -11,9 +11,9 @@ from nematex.core.cloth.facts import STRUCTURES
 from nematex.core.errors import UnknownChoice
 from nematex.core.judging.verdict import Verdict
 from nematex.store.records import ClothRecord, PatternRecord
+from nematex.usecases.held.shop import Shop
+from nematex.usecases.held.state import State
 from nematex.usecases.judging.ranking import Filters
-from nematex.usecases.shop import Shop
-from nematex.usecases.state import State
 
 LONGEST_NUMBER = 9  # digits; more is no page and no row
 

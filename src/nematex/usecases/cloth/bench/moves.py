@@ -17,7 +17,7 @@ from nematex.store.records import ClothRecord, PatternRecord, ReadingRecord
 from nematex.tables import readable
 from nematex.usecases.cloth.readings import how_known
 from nematex.usecases.cloth.values import value_of, with_values
-from nematex.usecases.pattern.drawer import Drawer
+from nematex.usecases.held.drawer import Drawer
 
 
 @dataclass(frozen=True)

@@ -11,9 +11,9 @@ from nematex.store.records import ClothRecord
 from nematex.tables import properties
 from nematex.usecases.cloth.lacks.stakes import Stakes, stakes, stakes_of
 from nematex.usecases.cloth.lacks.worth import MEASURE_OF
-from nematex.usecases.cloth.shelf import Spans
-from nematex.usecases.shop import Shop
-from nematex.usecases.state import State
+from nematex.usecases.held.shelf import Spans
+from nematex.usecases.held.shop import Shop
+from nematex.usecases.held.state import State
 
 PAGE = 40
 KINDS = ("contradictory", "unknown")

@@ -12,9 +12,9 @@ from nematex.core.judging.matrix import Matrix, matrix
 from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Wish
 from nematex.tables import properties
+from nematex.usecases.held.shop import Shop
+from nematex.usecases.held.state import State
 from nematex.usecases.judging.whole_matrix import at_hand, ready, whole
-from nematex.usecases.shop import Shop
-from nematex.usecases.state import State
 
 Counts = npt.NDArray[np.int32]
 

@@ -8,7 +8,7 @@ from nematex.core.cloth.estimates import Cloth
 from nematex.core.judging.measure_next import measure_next
 from nematex.core.pattern.facts import Wish
 from nematex.usecases.cloth.bench.measures import MEASURES
-from nematex.usecases.pattern.drawer import Drawer
+from nematex.usecases.held.drawer import Drawer
 
 MEASURE_OF = {name: measure.name for measure in MEASURES.values() for name in measure.properties}
 

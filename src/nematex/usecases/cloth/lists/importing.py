@@ -19,12 +19,12 @@ from nematex.usecases.cloth.lists.price_list import ReadRow, bad_rows_csv, merge
 from nematex.usecases.cloth.lists.undo import plain
 from nematex.usecases.cloth.precedence import respected
 from nematex.usecases.cloth.readings import keep_cloths
-from nematex.usecases.cloth.shelf import Shelf
 from nematex.usecases.files.csv_text import MAX_BYTES, SheetText
 from nematex.usecases.files.faults import RowFault
 from nematex.usecases.files.formats import format_of, sheet_from_file
+from nematex.usecases.held.shelf import Shelf
+from nematex.usecases.held.shop import Shop
 from nematex.usecases.pattern.exchange import read_patterns
-from nematex.usecases.shop import Shop
 
 CHUNK = 500
 Progress = Callable[[int, int], None]

@@ -10,7 +10,7 @@ from nematex.store.cloth import uploads
 from nematex.store.database import DatabaseGone
 from nematex.store.records import Upload
 from nematex.usecases.cloth.lists.importing import apply, preview
-from nematex.usecases.shop import Shop
+from nematex.usecases.held.shop import Shop
 
 PATIENCE_S = 1.2  # a short list is done before anybody would look at a progress bar
 

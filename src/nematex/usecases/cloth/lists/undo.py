@@ -11,7 +11,7 @@ from nematex.store.cloth import cloths as cloth_store
 from nematex.store.cloth import readings as reading_store
 from nematex.store.cloth import uploads
 from nematex.store.cloth.cloths import cloth_values
-from nematex.usecases.shop import Shop
+from nematex.usecases.held.shop import Shop
 
 MONEY = ("price_per_m", "sale_price_per_m")
 DATES = ("arrived",)

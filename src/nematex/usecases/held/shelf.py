@@ -15,7 +15,7 @@ from nematex.core.cloth.lexicon import key
 from nematex.core.quantity.arrays import Floats
 from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord
-from nematex.usecases.cloth.shelf_columns import ShelfColumns, shelf_columns
+from nematex.usecases.held.shelf_columns import ShelfColumns, shelf_columns
 
 Spans = Mapping[str, tuple[float, float]]  # property → least and greatest of its readings
 

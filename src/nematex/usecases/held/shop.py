@@ -18,10 +18,10 @@ from nematex.store.programme.programmes import all_programmes
 from nematex.store.settings import settings
 from nematex.store.versions import DRAWER, PROGRAMMES, RULES, SHELF
 from nematex.tables import trade_tables
-from nematex.usecases.cloth.shelf import Shelf
-from nematex.usecases.memory import Memory
-from nematex.usecases.pattern.drawer import Drawer
-from nematex.usecases.state import State
+from nematex.usecases.held.drawer import Drawer
+from nematex.usecases.held.memory import Memory
+from nematex.usecases.held.shelf import Shelf
+from nematex.usecases.held.state import State
 
 PREVIEWS, JUDGEMENTS = 3, 400
 LARGE = 1000  # cloths

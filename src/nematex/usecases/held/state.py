@@ -10,8 +10,8 @@ from functools import cached_property
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord, PatternRecord, Programme
-from nematex.usecases.cloth.shelf import Shelf
-from nematex.usecases.pattern.drawer import Drawer
+from nematex.usecases.held.drawer import Drawer
+from nematex.usecases.held.shelf import Shelf
 from nematex.usecases.quantity.saying import Voice
 
 

@@ -1,0 +1,1 @@
+"""What is held in hand of the shop: one state of shelf, drawer and programmes, and what was worked out for it."""
