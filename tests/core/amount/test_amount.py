@@ -193,12 +193,24 @@ def test_the_receipt_says_every_step(facts: dict[str, object], wish: Wish, recei
 
 def test_a_row_with_nap_is_taken_for_a_one_way_cloth() -> None:
     rows = (Requirement("A", (), 115, 2.4), Requirement("A", (), 115, 2.9, with_nap=True))
-    for facts, length in (({}, 2.4), ({"nap": True}, 2.9)):
+    for facts, length in (({}, 2.4), ({"nap": True}, 2.9), ({"print": Print("one-way")}, 2.9)):
         found = amount(cloth(115, **facts), replace(PATTERN, requirements=rows), Wish(), TABLES)
         assert found is not None
         assert found.length_m == length
-    assert "with nap" in found.receipt[0]
-    assert len(found.receipt) == 2
+        assert found.receipt == (
+            f"Table: view A, {length} m at 115 cm, {'with' if facts else 'without'} nap.",
+            f"Rounded up to what is cut (10 cm steps, from 50 cm): {length} m.",
+        )
+
+
+def test_a_known_shrinkage_is_bought_with_the_cloth() -> None:
+    # 1 − 3 % of the length is left: 2.4 / 0.97 = 2.474 m; 1 % is 2.424 m.
+    for percent, length_m, cut_m in ((3.0, "2.47", 2.5), (1.0, "2.42", 2.5), (0.4, "2.41", 2.5)):
+        facts = ClothFacts(cloth="cotton poplin", width_cm=115, shrink_length_pct=percent)
+        found = amount(known_cloth(facts, TABLES), PATTERN, Wish(view="A", size="8"), TABLES)
+        assert found is not None
+        assert found.receipt[1] == f"Shrinks {percent:g} % in length: {length_m} m before the wash."
+        assert found.length_m == cut_m
 
 
 def test_repeats_below_the_least_are_not_matched() -> None:
