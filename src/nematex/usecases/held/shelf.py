@@ -94,6 +94,14 @@ class Shelf:
         return {record.id: place for place, record in enumerate(self.records)}
 
     @cached_property
+    def _place_by_cloth(self) -> dict[int, int]:
+        return {id(cloth): place for place, cloth in enumerate(self.cloths)}
+
+    def place_of(self, cloth: Cloth) -> int | None:
+        """Where this very cloth stands; None where it is another, such as one with a value tried out."""
+        return self._place_by_cloth.get(id(cloth))
+
+    @cached_property
     def search_keys(self) -> list[str]:
         """What a search looks through, one line per cloth."""
         return [_search_key(record, cloth) for record, cloth in zip(self.records, self.cloths, strict=True)]

@@ -28,6 +28,7 @@ from nematex.usecases.held.state import State
 from nematex.usecases.judging.whole_matrix import at_hand
 
 PAGE = 20
+AT_ONCE = 300  # cloths: up to here all of them cost a pattern hardly more than one, and are judged and kept together
 
 
 @dataclass(frozen=True)
@@ -125,7 +126,7 @@ def rank_cloths(shop: Shop, state: State, pattern: PatternRecord, wish: Wish, fi
     """The shelf against one pattern, best first."""
     shelf, drawer = state.shelf, state.drawer
     asked = drawer.demand(pattern, wish)
-    judged = judge(shelf.columns, asked, drawer.tables)
+    judged = _shelf_judged(shop, state, pattern, asked)
     keep = _kept(shelf, pattern, judged, filters)
     counts = _counts(judged.verdict[keep])
     if filters.verdict:
@@ -165,9 +166,19 @@ def _page(total: int, asked: int, rows: int = PAGE) -> tuple[int, int]:
     return min(max(asked, 1), pages), pages
 
 
-def _judged(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, wish: Wish) -> Judgement:
-    """One cloth against one pattern; remembered while neither changes."""
+def _shelf_judged(shop: Shop, state: State, pattern: PatternRecord, asked: Demand) -> Judgement:
+    """The whole shelf against one pattern; of a small shop it is remembered."""
+    if len(state.shelf.records) > AT_ONCE:
+        return judge(state.shelf.columns, asked, state.tables)
+    key, rests_on = ("shelf", pattern.id, asked.wish), (state.shelf, asked, state.tables)
+    return shop.judgements.of(key, rests_on, lambda: judge(state.shelf.columns, asked, state.tables))
+
+
+def _judged(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, wish: Wish) -> tuple[Judgement, int]:
+    """A judgement that holds this cloth, and its place in it; remembered while nothing changes."""
     asked = state.drawer.demand(pattern, wish)
+    if len(state.shelf.records) <= AT_ONCE and (place := state.shelf.place_of(cloth)) is not None:
+        return _shelf_judged(shop, state, pattern, asked), place
 
     def work_out() -> Judgement:
         return judge(shop.memory.of(("column", id(cloth)), (cloth, state.tables), one), asked, state.tables)
@@ -175,7 +186,7 @@ def _judged(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, wish
     def one() -> ClothColumns:
         return columns([cloth], state.tables)
 
-    return shop.judgements.of((pattern.id, id(cloth), wish), (cloth, asked, state.tables), work_out)
+    return shop.judgements.of((pattern.id, id(cloth), wish), (cloth, asked, state.tables), work_out), 0
 
 
 def _verdicts(shop: Shop, state: State, found: list[tuple[PatternRecord, Wish]], cloth_id: int) -> list[tuple[Verdict, float]]:
@@ -187,7 +198,7 @@ def _verdicts(shop: Shop, state: State, found: list[tuple[PatternRecord, Wish]],
         return [(Verdict(int(matrix.verdict[line, place])), float(matrix.score[line, place])) for line in lines]
     cloth = state.shelf.cloths[place]
     judged = [_judged(shop, state, pattern, cloth, own) for pattern, own in found]
-    return [(Verdict(int(one.verdict[0])), float(one.score[0])) for one in judged]
+    return [(Verdict(int(one.verdict[at])), float(one.score[at])) for one, at in judged]
 
 
 def rank_patterns(shop: Shop, state: State, record: ClothRecord, wish: Wish, filters: Filters, rows: int = PAGE) -> Ranking:
@@ -209,7 +220,8 @@ def rank_patterns(shop: Shop, state: State, record: ClothRecord, wish: Wish, fil
         rests_on = (record, cloth, pattern, state.drawer.demand(pattern, own), tables)
 
         def work_out() -> Ranked:
-            return _row(_judged(shop, state, pattern, cloth, own), record, cloth, 0, pattern, units)
+            judged, at = _judged(shop, state, pattern, cloth, own)
+            return _row(judged, record, cloth, at, pattern, units)
 
         return shop.memory.of(("row", record.id, pattern.id, own, units), rests_on, work_out)
 
@@ -222,7 +234,8 @@ def one_pairing(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, 
     asked, units, tables = state.drawer.demand(pattern, wish), state.voice.units, state.tables
 
     def work_out() -> Pairing:
-        return explain(_judged(shop, state, pattern, cloth, wish), cloth, 0, tables, units)
+        judged, at = _judged(shop, state, pattern, cloth, wish)
+        return explain(judged, cloth, at, tables, units)
 
     return shop.memory.of(("pairing", pattern.id, id(cloth), wish, units), (cloth, asked, tables), work_out)
 
@@ -230,4 +243,4 @@ def one_pairing(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, 
 def both_schools(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, wish: Wish) -> dict[str, Verdict]:
     """The verdict under either school: both are honoured, so both are shown."""
     judged = {school: _judged(shop, state, pattern, cloth, replace(wish, school=school)) for school in SCHOOLS}
-    return {school: Verdict(int(one.verdict[0])) for school, one in judged.items()}
+    return {school: Verdict(int(one.verdict[at])) for school, (one, at) in judged.items()}
