@@ -28,7 +28,7 @@ def run_checks(more: list[str]) -> int:
             print(done.stdout, done.stderr, flush=True)
     if failed:
         print(f"failed before the tests: {', '.join(failed)}", flush=True)
-    # Each worker has a MariaDB of its own; the whole is spread over the cores.
-    spread = () if more else ("-n", str(min(4, os.cpu_count() or 1)), "--dist", "worksteal", "--durations=12")
+    # Each worker has a MariaDB and a Chromium of its own and often waits for them, so there is one more than cores.
+    spread = () if more else ("-n", str(min(4, 1 + (os.cpu_count() or 1))), "--dist", "worksteal", "--durations=12")
     tests = subprocess.run([sys.executable, "-m", "pytest", *spread, *more], cwd=root, check=False)
     return tests.returncode or (1 if failed else 0)
