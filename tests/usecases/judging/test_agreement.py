@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import csv
 import io
-import re
 import time
 from functools import partial
 
@@ -16,14 +15,12 @@ from nematex.core.cloth.columns import columns
 from nematex.core.cloth.lexicon import key
 from nematex.core.errors import FieldFault
 from nematex.core.judging.checks.finding import Finding
-from nematex.core.judging.corrected import Correction, corrected, shipped
-from nematex.core.judging.demand import demand
+from nematex.core.judging.corrected import shipped
 from nematex.core.judging.judge import judge
 from nematex.core.judging.matrix import matrix
 from nematex.core.judging.verdict import Verdict
 from nematex.core.judging.why import why
-from nematex.core.pattern.facts import EdgeFix, Pattern, ReadingFix, Wish
-from nematex.core.pattern.interpretation_fixes import waits
+from nematex.core.pattern.facts import Pattern, Wish
 from nematex.tables import trade_tables
 from nematex.usecases.assess.pairing import assess_one
 from nematex.usecases.cloth.lists.importing import import_patterns
@@ -143,62 +140,6 @@ def _edges(finding: Finding) -> set[tuple[str, str, float]]:
     assert window is not None
     sides = {("low", window.low), ("high", window.high)}
     return {(window.name, side, value) for side, value in sides if value not in (0.0, float("inf"), float("-inf"))}
-
-
-LIST = Pattern(
-    name="made up", structure="woven", recommended="Medium weight wovens such as linen or crepe", details=("gathers",)
-)
-
-
-def test_an_edge_set_for_a_pattern_takes_the_place_of_what_was_read() -> None:
-    before = demand(LIST, Wish(), TABLES).weight["woven"]
-    fixed = Pattern(**{**LIST.__dict__, "edge_fixes": (EdgeFix("weight list woven", "high", 180, "too thick for us"),)})
-    after = demand(fixed, Wish(), TABLES)
-    assert (after.weight["woven"].low, after.weight["woven"].high) == (before.low, 180)
-    edge = next(each for each in why(after, TABLES) if (each.window, each.side) == ("weight list woven", "high"))
-    assert edge.read == before.high
-    assert edge.origin.words == "set by hand: too thick for us"
-
-
-def test_a_rules_number_moves_every_pattern_that_rests_on_it() -> None:
-    row = "medium (woven)", "pattern_hi_gsm"
-    now = shipped(TABLES, "weight words", *row)
-    assert now == 275
-    changed = corrected(TABLES, [Correction("weight words", *row, 300.0)])
-    assert demand(LIST, Wish(), changed).weight["woven"].high == 300
-    assert demand(LIST, Wish(), TABLES).weight["woven"].high == 275
-    assert shipped(changed, "weight words", *row) == 300
-    for table, name, field, value in (
-        ("details", "gathers", "thick_hi_mm", 0.4), ("cloth names", "linen", "bend_hi_cm", 4.0),
-        ("hand words", "crisp", "bend_lo_cm", 2.0), ("judging", "width", "selvedge_loss_cm", 3.0),
-    ):  # fmt: skip
-        assert shipped(corrected(TABLES, [Correction(table, name, field, value)]), table, name, field) == value
-    assert corrected(TABLES, [Correction("weight words", "feather (woven)", "pattern_hi_gsm", 1)]) is TABLES
-    with pytest.raises(FieldFault, match="would end before it begins"):
-        corrected(TABLES, [Correction("weight words", *row, 10.0)])
-
-
-def test_words_mean_what_the_shop_says_and_wait_when_they_are_gone() -> None:
-    fix = ReadingFix("crepe", ("wool crepe",), "a winter house")
-    read = demand(Pattern(**{**LIST.__dict__, "reading_fixes": (fix,)}), Wish(), TABLES)
-    assert next(item.types for item in read.interpretation.cloths if item.words == "crepe") == ("wool crepe",)
-    moon = {"structure": "woven", "recommended": "moonweave or linen"}
-    assert demand(Pattern(**moon), Wish(), TABLES).unread == ("moonweave",)
-    known = demand(Pattern(**moon, reading_fixes=(ReadingFix("moonweave", ("linen light",), "x"),)), Wish(), TABLES)
-    assert known.unread == ()
-    assert ("linen light",) in [item.types for item in known.interpretation.cloths]
-    nothing = demand(Pattern(**{**LIST.__dict__, "reading_fixes": (ReadingFix("crepe", (), "a slip"),)}), Wish(), TABLES)
-    assert [item.words for item in nothing.interpretation.cloths] == ["linen"]
-    assert not waits(fix, "linen, crepe")
-    assert waits(fix, "linen, crepes de luxe are gone".replace("crepes", "silks"))
-
-
-def test_a_cloth_between_chiffon_and_denim_is_like_neither() -> None:
-    wide = {"structure": "woven", "recommended": "chiffon or denim"}
-    soft = assess_one({"cloth": {"cloth": "textured crepe", "weight_gsm": 210, "bending_length_cm": 1.3}, "pattern": wide})
-    assert soft["verdict"] == "with care"
-    assert re.search("Like none of the cloths named: 210 g/m² bending at 1.3 cm", soft["checks"]["fibre"]["reason"])
-    assert assess_one({"cloth": {"cloth": "denim", "weight_gsm": 350}, "pattern": wide})["verdict"] == "suits"
 
 
 def test_a_large_shops_matrix_is_worked_out_in_the_background(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
