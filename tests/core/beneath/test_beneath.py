@@ -176,6 +176,12 @@ def test_mixed_cloths_are_held_together() -> None:
     assert close["stretch at the seam"].verdict is Verdict.WITH_CARE  # 30 points: just within
     alike = joints([body, PartCloth("band", "close", twin)], TABLES)
     assert {each.verdict for each in alike} == {Verdict.SUITS}
+    assert [say_joint(each, TABLES).reason for each in alike] == [
+        "Close in weight: 200 g/m² on the band and 190 on the body.",
+        "Shrink alike: body 5 %, band 4 %.",
+        "Wash alike.",
+        "Stretch alike where they are joined: body 35 %, band 30 %.",
+    ]
     assert joints([body, PartCloth("sleeve", "close", body.cloth)], TABLES) == []
 
 
