@@ -192,3 +192,14 @@ def test_the_matrix_is_every_judgement_and_finds_the_best_and_the_left_out() -> 
     ]
     total = sum(int(found.unproven(check).sum()) for check in ("fibre", "weight", "drape", "stretch", "width"))
     assert total == sum(int(code).bit_count() for code in found.open_checks.ravel())
+
+
+def test_every_range_of_a_cloth_name_can_be_corrected_and_the_lexicon_still_finds_what_is_like_it() -> None:
+    for field, value in (("weight_lo_gsm", 140.0), ("bend_hi_cm", 1.9), ("stretch_cross_hi_pct", 77.0)):
+        tables = corrected(TABLES, [Correction("cloth names", "cotton jersey", field, value)])
+        assert shipped(tables, "cloth names", "cotton jersey", field) == value
+        assert tables.lexicon.nearest(180.0, 1.3, 40.0, "knit", count=3)[0] == "linen jersey"
+    with pytest.raises(FieldFault) as fault:
+        corrected(TABLES, [Correction("cloth names", "cotton jersey", "bend_hi_cm", 0.1)])
+    low = shipped(TABLES, "cloth names", "cotton jersey", "bend_lo_cm")
+    assert str(fault.value) == f"cotton jersey, bend: '{low:g} to 0.1' would end before it begins"

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import pytest
+
 from nematex.core.cloth.estimates import known_cloth
 from nematex.core.cloth.facts import ClothFacts
 from nematex.core.judging.demand import demand
@@ -38,3 +40,26 @@ def test_a_crisp_sheer_may_be_light_where_it_is_gathered_and_a_heavy_one_may_not
     light = judged({"cloth": "organza", "weight_gsm": 35, "bending_length_cm": 4.0, "sheer": "sheer"}, **gathered)
     opaque = judged({"cloth": "cotton lawn", "weight_gsm": 35, "bending_length_cm": 4.0, "sheer": "opaque"}, **gathered)
     assert light["weight"].verdict < opaque["weight"].verdict
+
+
+@pytest.mark.parametrize(
+    ("cloth", "fibres", "recommended", "avoid", "verdict"),
+    [
+        ("satin", "100% polyester", "lightweight wovens", "polyester", "against"),
+        ("satin", "60% polyester 40% cotton", "lightweight wovens", "polyester", "against"),
+        ("cotton lawn", "100% polyester", "lightweight wovens", "polyester", "against"),  # the label, not the name
+        ("satin", "100% silk", "lightweight wovens", "polyester", "suits"),
+        ("satin", None, "lightweight wovens", "polyester", "suits"),  # satin may be silk: nobody knows
+        ("cotton lawn", None, "lightweight wovens", "polyester", "suits"),
+        ("polyester poplin", None, "lightweight wovens", "polyester", "against"),  # its kind never is anything else
+        ("satin", "100% polyester", "lightweight polyester fabrics", "", "suits"),
+        ("cotton lawn", "100% cotton", "lightweight polyester fabrics", "", "with care"),
+        ("silk habotai", None, "lightweight polyester fabrics", "silk", "against"),
+    ],
+)
+def test_fibres_that_the_envelope_names_without_a_cloth(
+    cloth: str, fibres: str | None, recommended: str, avoid: str, verdict: str
+) -> None:
+    # Common practice, no source: a fibre ruled out rules out what is made of it; one asked for leaves the rest with care.
+    answer = judged({"cloth": cloth, "fibres": fibres}, structure="woven", recommended=recommended, avoid=avoid)
+    assert answer["fibre"].verdict.word == verdict

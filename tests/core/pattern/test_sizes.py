@@ -183,3 +183,16 @@ def test_a_stable_knit_in_a_pattern_for_wovens_is_taken_in() -> None:
     assert firm is not None
     assert (firm.closer_cm, firm.sizes) == (1.6, 0)  # 5 % × 0.33 of 96 cm
     assert knit_in_woven(ponte, DRESS, "10", TABLES) is None
+
+
+def test_the_usual_step_between_sizes_is_the_middle_one() -> None:
+    busts = (84, 88, 92, 97, 102, 107)  # steps of 4, 4, 5, 5 and 5
+    grown = Pattern(structure="woven", sizes=tuple(Size(str(b), b, finished_bust_cm=b + 9) for b in busts))
+    ponte = known_cloth(ClothFacts(cloth="ponte", stretch_cross_pct=20), TABLES)
+    advice = knit_in_woven(ponte, grown, "92", TABLES)
+    assert advice is not None
+    assert advice.receipt == (
+        "Size 92: bust 92 cm, finished 101: ease 9.",
+        "Stretch 20 %, of which 33 % may be used up: 6.1 cm of the body.",
+        "Whichever is less: 6.1 cm closer, with 5 cm between sizes 1 of them.",
+    )

@@ -25,7 +25,10 @@ BREATHING = ("natural", "regenerated")
 
 @dataclass(frozen=True)
 class ClothColumns:
-    """n cloths: estimates as Columns, everything else as arrays of length n."""
+    """n cloths: estimates as Columns, everything else as arrays of length n.
+
+    `type` and `main_fibre` are places in the lexicon and among the fibres; −1 where no type is known, no label read.
+    """
 
     type: npt.NDArray[np.int32]
     structure: Codes
@@ -42,6 +45,7 @@ class ClothColumns:
     natural: Column
     breathing: Column
     elastane: Column
+    main_fibre: npt.NDArray[np.int16]
     direction: Codes
     print_scale_cm: Floats
     nap: Mask
@@ -120,7 +124,7 @@ def _elastane(cloth: Cloth) -> Estimate:
 
 def columns(cloths: Sequence[Cloth], tables: Tables) -> ClothColumns:
     """Put n cloths into parallel arrays."""
-    index = tables.lexicon.index
+    index, fibres = tables.lexicon.index, tables.fibres.place
     return ClothColumns(
         type=np.array([index[item.type.name] if item.type else -1 for item in cloths], dtype=np.int32),
         structure=np.array([STRUCTURES.index(item.structure) for item in cloths], dtype=np.int8),
@@ -137,6 +141,7 @@ def columns(cloths: Sequence[Cloth], tables: Tables) -> ClothColumns:
         natural=_column([_fibre_share(item, ("natural",), tables) for item in cloths]),
         breathing=_column([_fibre_share(item, BREATHING, tables) for item in cloths]),
         elastane=_column([_elastane(item) for item in cloths]),
+        main_fibre=np.array([fibres.get(item.fibres.main or "", -1) if item.fibres else -1 for item in cloths], dtype=np.int16),
         direction=np.array([DIRECTIONS.index(item.print.direction or "none") for item in cloths], dtype=np.int8),
         print_scale_cm=np.array([item.print.scale_cm or 0.0 for item in cloths], dtype=np.float64),
         nap=np.array([item.nap for item in cloths], dtype=np.bool_),

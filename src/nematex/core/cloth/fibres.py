@@ -49,6 +49,7 @@ class FibreNames:
 
     def __init__(self, rows: list[tuple[Fibre, tuple[str, ...]]]) -> None:
         self.by_name = {fibre.name: fibre for fibre, _ in rows}
+        self.place = {name: place for place, name in enumerate(self.by_name)}
         self.by_alias = {alias: fibre for fibre, aliases in rows for alias in (fibre.name, *aliases)}
 
     def find(self, words: str) -> Fibre | None:

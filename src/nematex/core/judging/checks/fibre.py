@@ -85,8 +85,13 @@ def _fibre_names(comparison: Comparison) -> Finding:
     interpretation, types = comparison.demand.interpretation, comparison.tables.lexicon.types
 
     def holds(names: list[str]) -> Mask:
+        """By the label what it is mainly of, else where every usual blend of its kind has one of them."""
         usual = [bool(row.all_fibres & set(names)) and all(set(b) & set(names) for b in row.fibres) for row in types]
-        return np.array([*usual, False], dtype=np.bool_)[comparison.cloths.type]
+        by_kind = np.array([*usual, False], dtype=np.bool_)[comparison.cloths.type]
+        labelled = comparison.cloths.main_fibre
+        place = comparison.tables.fibres.place
+        by_label = np.isin(labelled, [place[name] for name in names if name in place])
+        return np.where(labelled >= 0, by_label, by_kind)
 
     out = (
         holds(interpretation.avoid_fibres) if interpretation.avoid_fibres else np.zeros(len(comparison.cloths), dtype=np.bool_)
