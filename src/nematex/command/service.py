@@ -22,7 +22,6 @@ from nematex.command.mariadb import LocalMariaDB, free_port, open_to_anybody, ru
 DEFAULT_PORT = 8765
 WEB_SECONDS = 30
 STOP_SECONDS = 20
-SWITCH_SECONDS = 0.0005
 
 
 def home() -> Path:
@@ -210,8 +209,6 @@ def serve(port: int) -> int:
     listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEPORT, 1)
     listening.bind(("127.0.0.1", port))
-    # What works in the background hands the interpreter back after each array, and would wait long for its next turn.
-    sys.setswitchinterval(SWITCH_SECONDS)
     app = create_app(Database(os.environ["DATABASE_URL"]), session_key())
     threading.Thread(target=warm, args=(app.extensions["shop"],), daemon=True).start()
     waitress.serve(app, sockets=[listening], threads=6, max_request_body_size=64 * 2**20, ident=None)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import sys
 import threading
 from dataclasses import dataclass
 from functools import partial
@@ -17,6 +18,7 @@ JOB = "matrix"
 AT_ONCE = 400_000  # pairings that are worked out while the page waits
 BY_THE_WAY = 20_000  # ... without a word
 PATIENCE_S = 1.2
+SWITCH_S = 0.0005
 LATEST = "whole matrix"
 
 
@@ -106,9 +108,13 @@ def _begin(shop: Shop, state: State) -> threading.Thread | None:
         return None
 
     def run() -> None:
+        # It hands the interpreter back after each array, and would wait long for its next turn while pages are made.
+        usual = sys.getswitchinterval()
+        sys.setswitchinterval(SWITCH_S)
         try:
             _work_out(shop, state)
         finally:
+            sys.setswitchinterval(usual)
             shop.release_job(JOB)
 
     thread = threading.Thread(target=run, name=JOB, daemon=True)
