@@ -32,7 +32,9 @@ def _parser() -> argparse.ArgumentParser:
     test.add_argument("pytest", nargs=argparse.REMAINDER, help="passed on to pytest")
     measure = commands.add_parser("benchmark", aliases=["bench"], help="measure speed and size with 10,000 cloths")
     measure.add_argument("--cloths", type=int, default=10_000)
-    measure.add_argument("--load", action="store_true", help="put a mixed load on the running shop instead")
+    measure.add_argument(
+        "--load", action="store_true", help="put a mixed load on the running shop instead; it writes picks and notes into it"
+    )
     shots = commands.add_parser("shots", help="take the pictures of docs/screenshots from the running shop")
     shots.add_argument("names", nargs="*")
     serve = commands.add_parser("serve")
