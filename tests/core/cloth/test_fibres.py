@@ -39,6 +39,8 @@ def test_every_published_generic_name_is_known(name: str) -> None:
         ("60% organic cotton 40% recycled polyester", {"cotton": 0.6, "polyester": 0.4}),
         ("cotton", {"cotton": 1.0}),
         ("cotton, 3% elastane", {"cotton": 0.97, "elastane": 0.03}),  # what has no number is the rest
+        ("100% wool, woven in the hills", {"wool": 1.0}),
+        ("60% cotton, 40% linen, prewashed", {"cotton": 0.6, "linen": 0.4}),
         ("viscose 95, elastane", {"viscose": 0.95, "elastane": 0.05}),
         ("made of 55% linen 45% viscose", {"linen": 0.55, "viscose": 0.45}),
         ("67,5 % wool 32,5 % nylon", {"wool": 0.675, "polyamide": 0.325}),

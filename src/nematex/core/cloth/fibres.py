@@ -80,8 +80,11 @@ def _pairs(text: str) -> list[tuple[str, float]]:
     numbers = [[float(piece.replace(",", ".")) for piece in part if piece[0].isdigit()] for part in parts]
     if not all(names) or max(map(len, numbers)) != 1:
         return _in_one_run(_pieces(text))
-    rest = 100 - sum(map(sum, numbers)) if numbers.count([]) == 1 else 0.0
-    return [(name, number[0] if number else rest) for name, number in zip(names, numbers, strict=True)]
+    left = 100 - sum(map(sum, numbers))
+    rest = left if numbers.count([]) == 1 else 0.0
+    # Where the numbers make the whole, what has none is a remark: '100 % cotton, combed'.
+    said = [(name, number) for name, number in zip(names, numbers, strict=True) if number or left > NEAR_ENOUGH_PCT]
+    return [(name, number[0] if number else rest) for name, number in said]
 
 
 def _in_one_run(pieces: list[str]) -> list[tuple[str, float]]:
