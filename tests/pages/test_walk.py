@@ -197,7 +197,8 @@ def test_patterns_and_programmes_can_be_edited_and_removed(page: Page, site: Sit
     expect(page.get_by_text("1.37 m (1 1/2 yd)")).to_be_visible()
     page.get_by_role("button", name="Remove").click()
     page.get_by_role("button", name="Really remove?").click()
-    expect(page.get_by_text("Dipper shorts")).to_have_count(0)
+    expect(page.get_by_role("status")).to_contain_text("Dipper shorts is in the bin")
+    expect(page.get_by_role("main").get_by_text("Dipper shorts")).to_have_count(1)  # only what is said of it
     page.goto("/programmes/1")
     page.get_by_role("button", name="take out").first.click()
     expect(page.locator("article")).to_have_count(4)

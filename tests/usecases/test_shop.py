@@ -11,7 +11,7 @@ from nematex.command.mariadb import LocalMariaDB
 from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.pattern.facts import Wish
 from nematex.demo.load import load_demo
-from nematex.store.cloth.cloths import remove_cloths, save_cloths
+from nematex.store.cloth.cloths import save_cloths
 from nematex.store.database import Database
 from nematex.store.programme import programmes as programme_store
 from nematex.store.records import Pick
@@ -111,19 +111,18 @@ def test_browsing_finds_by_code_fibre_mill_and_kind(demo: Shop) -> None:
 
 def test_every_form_gives_back_what_it_was_given(demo: Shop) -> None:
     for record in demo.now().shelf.records:  # a rib 70 cm wide stays 70 cm and does not become 70 in
-        again = record_from_form(form_values(record), record, {record.code.casefold()}, trade_tables())
+        again = record_from_form(form_values(record), record, trade_tables())
         assert replace(again, id=record.id, facts=replace(again.facts, known={})) == replace(
             record, facts=replace(record.facts, known={})
         )
     for pattern in demo.now().drawer.records:
-        assert replace(pattern_from_form(pattern_values(pattern), pattern, set(), trade_tables()), id=pattern.id) == pattern
+        assert replace(pattern_from_form(pattern_values(pattern), pattern, trade_tables()), id=pattern.id) == pattern
 
 
 @pytest.mark.parametrize(
     ("change", "words"),
     [
         ({"code": ""}, ["article code", "missing"]),
-        ({"code": "GM-102"}, ["article code", "GM-102", "on the shelf already"]),
         ({"weight_gsm": "9000"}, ["weight", "9000", "10 to 1500"]),
         ({"stretch_cross_pct": "900"}, ["stretch across", "900", "400"]),
         ({"cloth": "unobtainium", "name": "zzz"}, ["unobtainium", "cloth name"]),
@@ -132,21 +131,9 @@ def test_every_form_gives_back_what_it_was_given(demo: Shop) -> None:
 )
 def test_a_form_fault_names_field_value_and_rule(demo: Shop, change: dict[str, str], words: list[str]) -> None:
     record = next(one for one in demo.now().shelf.records if one.code == "GM-101")
-    codes = {one.code.casefold() for one in demo.now().shelf.records}
     with pytest.raises(FieldFault) as fault:
-        record_from_form({**form_values(record), **change}, None if change.get("code") else record, codes, trade_tables())
+        record_from_form({**form_values(record), **change}, record, trade_tables())
     assert all(word in str(fault.value) for word in words), str(fault.value)
-
-
-def test_a_removed_cloth_leaves_its_programmes_standing(demo: Shop) -> None:
-    with demo.database.work() as work:
-        programme = programme_store.all_programmes(work)[0]
-        remove_cloths(work, [programme.picks[0].cloth_id])
-    with demo.database.work() as work:
-        left = programme_store.programme(work, programme.id)
-    assert left is not None
-    assert len(left.picks) == len(programme.picks) - 1
-    assert len(entries(demo, demo.now(), left)) == len(left.picks)
 
 
 def test_a_pick_whose_size_is_gone_is_still_noted(demo: Shop) -> None:

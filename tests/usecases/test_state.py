@@ -12,10 +12,10 @@ import pytest
 from sqlalchemy import event, text
 
 from nematex.core.quantity.arrays import Column
-from nematex.store.cloth.cloths import change_cloth, remove_cloths, save_cloths
+from nematex.store.cloth.cloths import bin_cloths, change_cloth, save_cloths
 from nematex.store.database import Database
 from nematex.store.judging.rule_fixes import set_rule
-from nematex.store.pattern.patterns import remove_pattern, save_patterns
+from nematex.store.pattern.patterns import bin_pattern, save_patterns
 from nematex.store.programme.programmes import add_pick, save_programme
 from nematex.store.records import RuleFix
 from nematex.usecases.held.shelf import Shelf
@@ -84,14 +84,14 @@ def _more_and_less(shop: Shop, state: State) -> None:
     record = state.shelf.records[3]
     with shop.database.work() as work:
         save_cloths(work, [replace(record, code="NEW-1", facts=replace(record.facts, name="A first of all"))])
-        remove_cloths(work, [state.shelf.records[5].id])
+        bin_cloths(work, [state.shelf.records[5].id])
 
 
 @change("a removed cloth that comes again")
 def _again(shop: Shop, state: State) -> None:
     record = state.shelf.records[4]
     with shop.database.work() as work:
-        remove_cloths(work, [record.id])
+        bin_cloths(work, [record.id])
     shop.now()
     with shop.database.work() as work:
         save_cloths(work, [record])
@@ -102,13 +102,13 @@ def _pattern(shop: Shop, state: State) -> None:
     first, second = state.drawer.records[:2]
     with shop.database.work() as work:
         save_patterns(work, [replace(first, facts=replace(first.facts, recommended="denim, canvas"))])
-        remove_pattern(work, second.id)
+        bin_pattern(work, second.id)
 
 
 @change("a pattern that was picked")
 def _picked(shop: Shop, state: State) -> None:
     with shop.database.work() as work:
-        remove_pattern(work, state.programmes[0].picks[0].pattern_id)
+        bin_pattern(work, state.programmes[0].picks[0].pattern_id)
 
 
 @change("a programme and a pick")

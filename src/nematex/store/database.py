@@ -21,6 +21,22 @@ Work = Session  # one unit of work: opened here, passed to the store's functions
 DatabaseGone = OperationalError
 
 
+RACES = (1205, 1213)  # the server's numbers for a lock waited for too long, and for a deadlock
+
+
+FULL = (3, 1021, 1114)  # an error while writing, and the disk or a table without room
+
+
+def disk_is_full(fault: OperationalError) -> bool:
+    """Whether the server had no room to write."""
+    return bool(fault.orig and fault.orig.args and fault.orig.args[0] in FULL)
+
+
+def lost_a_race(fault: OperationalError) -> bool:
+    """Whether the server broke a unit of work off because another stood in its way; nothing of it was kept."""
+    return bool(fault.orig and fault.orig.args and fault.orig.args[0] in RACES)
+
+
 class SchemaFault(RuntimeError):
     """The tables are not those that this program knows; nothing was changed."""
 

@@ -25,6 +25,8 @@ from sqlalchemy import (
 from sqlalchemy.dialects.mysql import LONGBLOB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
+LETTER_BY_LETTER = "utf8mb4_nopad_bin"  # the usual collation takes é for e, and one emoji for another
+
 
 class Base(DeclarativeBase):
     """Root of all tables; utf8mb4 and InnoDB throughout."""
@@ -38,7 +40,8 @@ class ClothRow(Base):
     __tablename__ = "cloth"
 
     id: Mapped[int] = mapped_column(primary_key=True)
-    code: Mapped[str] = mapped_column(String(80), unique=True)
+    code: Mapped[str] = mapped_column(String(80))
+    code_key: Mapped[str] = mapped_column(String(240, LETTER_BY_LETTER), unique=True)
     name: Mapped[str] = mapped_column(String(120), index=True)
     cloth: Mapped[str | None] = mapped_column(String(120))
     fibres: Mapped[str | None] = mapped_column(String(300))
@@ -92,6 +95,7 @@ class ClothRow(Base):
     stretch_unsaid: Mapped[bool] = mapped_column(Boolean, default=False)
     more: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
     version: Mapped[int] = mapped_column(BigInteger, default=0, server_default=text("0"), index=True)
+    binned_at: Mapped[datetime | None] = mapped_column(DateTime)
 
 
 class ReadingRow(Base):
@@ -145,7 +149,7 @@ class MappingRow(Base):
 
     __tablename__ = "list_mapping"
 
-    supplier: Mapped[str] = mapped_column(String(120), primary_key=True)
+    supplier: Mapped[str] = mapped_column(String(120, LETTER_BY_LETTER), primary_key=True)
     headings: Mapped[dict[str, str]] = mapped_column(JSON, default=dict)
 
 
@@ -155,7 +159,7 @@ class FilterRow(Base):
     __tablename__ = "saved_filter"
 
     id: Mapped[int] = mapped_column(primary_key=True)
-    name: Mapped[str] = mapped_column(String(80), unique=True)
+    name: Mapped[str] = mapped_column(String(80, LETTER_BY_LETTER), unique=True)
     query: Mapped[str] = mapped_column(String(1000))
 
 
@@ -165,7 +169,8 @@ class PatternRow(Base):
     __tablename__ = "pattern"
 
     id: Mapped[int] = mapped_column(primary_key=True)
-    code: Mapped[str] = mapped_column(String(80), unique=True)
+    code: Mapped[str] = mapped_column(String(80))
+    code_key: Mapped[str] = mapped_column(String(240, LETTER_BY_LETTER), unique=True)
     name: Mapped[str] = mapped_column(String(120), index=True)
     house: Mapped[str] = mapped_column(String(120), default="")
     garment: Mapped[str] = mapped_column(String(120), default="")
@@ -193,6 +198,7 @@ class PatternRow(Base):
     licence: Mapped[str] = mapped_column(Text, default="")
     envelope: Mapped[str] = mapped_column(Text, default="")
     version: Mapped[int] = mapped_column(BigInteger, default=0, server_default=text("0"), index=True)
+    binned_at: Mapped[datetime | None] = mapped_column(DateTime)
 
 
 class RuleFixRow(Base):
@@ -229,6 +235,7 @@ class OverrideRow(Base):
     by_whom: Mapped[str] = mapped_column(String(60), default="")
     made: Mapped[bool] = mapped_column(Boolean, default=False)
     set_at: Mapped[datetime] = mapped_column(DateTime, server_default=func.now())
+    binned_at: Mapped[datetime | None] = mapped_column(DateTime)
 
 
 class ProgrammeRow(Base):
@@ -240,6 +247,7 @@ class ProgrammeRow(Base):
     name: Mapped[str] = mapped_column(String(120))
     shown_on: Mapped[date | None] = mapped_column(Date)
     intro: Mapped[str] = mapped_column(Text, default="")
+    binned_at: Mapped[datetime | None] = mapped_column(DateTime)
 
 
 class PickRow(Base):
@@ -258,6 +266,7 @@ class PickRow(Base):
     look: Mapped[str] = mapped_column(String(20), default="balanced")
     school: Mapped[str] = mapped_column(String(10), default="hand")
     options: Mapped[list[str] | None] = mapped_column(JSON(none_as_null=True))
+    binned_at: Mapped[datetime | None] = mapped_column(DateTime)
 
 
 class UploadRow(Base):

@@ -68,6 +68,7 @@ class ClothRecord:
     more: Mapping[str, Any] = field(default_factory=dict)  # properties without a field of their own
     id: int = 0
     version: int = field(default=0, compare=False)  # the number of its last change
+    binned: bool = field(default=False, compare=False)
 
 
 @dataclass(frozen=True)
@@ -175,6 +176,17 @@ class Programme:
     shown_on: date | None
     intro: str = ""
     picks: tuple[Pick, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Binned:
+    """Something that was taken away, and how much hangs on it by kind: {"picks": 2, "readings": 14}."""
+
+    kind: str
+    id: int
+    name: str
+    binned_at: datetime
+    hanging: Mapping[str, int] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Flask, Response, g, render_template, request
+from flask import Flask, Response, current_app, g, render_template, request
 from flask_wtf.csrf import CSRFError, CSRFProtect
 
 from nematex.core.cloth.measuring.bending import bias_bending_length_cm, flexural_rigidity_mg_cm
@@ -16,6 +16,7 @@ from nematex.usecases.judging.field_words import field_word, window_word
 from nematex.usecases.photo.file import MAX_BYTES as MAX_PHOTO
 from nematex.usecases.quantity.saying import colour_word
 from nematex.web import words
+from nematex.web.again import Patient, why_lost
 from nematex.web.drawing import overhang, swatch, tape
 from nematex.web.rooms import ROOMS
 from nematex.web.rooms.common import now
@@ -28,7 +29,7 @@ POLICY = (
 
 def create_app(database: Database, key: str) -> Flask:
     """The application on one database; `key` signs sessions."""
-    app = Flask(__name__)
+    app = Patient(__name__)
     app.config.update(
         SECRET_KEY=key,
         MAX_CONTENT_LENGTH=2 * MAX_PHOTO + 2**20,  # the two photos of a see-through reading
@@ -110,6 +111,8 @@ def _errors(app: Flask) -> None:
     app.register_error_handler(DatabaseGone, _lost)
 
 
-def _lost(_: Exception) -> tuple[str, int]:
+def _lost(fault: DatabaseGone) -> tuple[str, int]:
     g.lost = True  # so that this page asks the database nothing
-    return render_template("lost.html", title="The database does not answer"), 503
+    current_app.logger.error("%s %s: %s", request.method, request.path, fault.orig)
+    title, text = why_lost(fault)
+    return render_template("lost.html", title=title, text=text), 503

@@ -194,9 +194,9 @@ def test_a_bare_stretch_is_marked_until_somebody_says_its_direction(database: Da
     apply(shop, send(shop, "a.csv", b"code,name,stretch\nA,Gorse ponte,30%\n"))
     record = shop.now().shelf.records[0]
     assert (record.facts.stretch_cross_pct, record.stretch_unsaid) == (30, True)
-    same = record_from_form(form_values(record), record, {"a"}, trade_tables())
+    same = record_from_form(form_values(record), record, trade_tables())
     assert same.stretch_unsaid
-    typed = record_from_form({**form_values(record), "stretch_cross_pct": "25 %"}, record, {"a"}, trade_tables())
+    typed = record_from_form({**form_values(record), "stretch_cross_pct": "25 %"}, record, trade_tables())
     assert not typed.stretch_unsaid
     apply(shop, send(shop, "b.csv", b"code,name,stretch across\nA,Gorse ponte,30%\n"))
     assert not shop.now().shelf.records[0].stretch_unsaid
@@ -220,7 +220,7 @@ def test_a_spreadsheet_s_cells_become_the_texts_a_list_would_have() -> None:
 
 def test_the_whole_record_survives_form_list_and_back(demo: Shop) -> None:
     for record in demo.now().shelf.records:
-        again = record_from_form(form_values(record), record, {record.code.casefold()}, trade_tables())
+        again = record_from_form(form_values(record), record, trade_tables())
         assert again == record, record.code
 
 

@@ -76,7 +76,7 @@ def test_a_spreadsheet_is_looked_at_put_on_the_shelf_and_taken_back_to_the_same_
     assert next(record for record in site.shop.now().shelf.records if record.code == "GM-102").stock_m == 0
     page.get_by_role("button", name="Take this import back").click()
     expect(page.get_by_role("heading", name="Taken back")).to_be_visible()
-    expect(page.get_by_text("1 cloth taken off")).to_be_visible()
+    expect(page.get_by_text("1 cloth went into the")).to_be_visible()
     assert [page.request.get(f"{site.base}/shelf/export.{kind}").body() for kind in ("csv", "json")] == before
 
 

@@ -18,6 +18,7 @@ from nematex.usecases.cloth.exchange import cloths_csv
 from nematex.usecases.cloth.form import form_groups, form_values
 from nematex.usecases.cloth.lists.importing import apply, preview, send
 from nematex.usecases.cloth.readings import keep_readings
+from nematex.usecases.forms.merging import SHOWN, as_shown
 from nematex.usecases.held.shop import Shop
 from nematex.web.app import create_app
 
@@ -33,7 +34,8 @@ def test_a_property_of_one_row_goes_in_by_list_form_and_bench_and_comes_out_ever
     assert readings_in_force(shop, first(shop).id)["colour_fastness"][0].known == "stated"
     # The form gives it back, and takes a correction.
     assert form_values(first(shop))["colour_fastness"] == "3"
-    save_cloth(shop, shop.now(), {**form_values(first(shop)), "colour_fastness": "3.5"}, first(shop))
+    shown = form_values(first(shop))
+    save_cloth(shop, shop.now(), {**shown, "colour_fastness": "3.5", SHOWN: as_shown(shown)}, first(shop).id)
     assert first(shop).more == {"colour_fastness": 3.5}
     # Measured at the bench it counts for more, and a later list does not push it out.
     record, cloth = first(shop), shop.now().shelf.cloths[0]
@@ -60,7 +62,12 @@ def test_a_grade_that_cannot_be_right_is_refused(database: Database) -> None:
     shop = Shop(database)
     apply(shop, send(shop, "a.csv", b"code,name,weight\nA,blue lawn,80\n"))
     with pytest.raises(FieldFault, match="between 1 and 5 grade"):
-        save_cloth(shop, shop.now(), {**form_values(first(shop)), "colour_fastness": "9"}, first(shop))
+        save_cloth(
+            shop,
+            shop.now(),
+            {**form_values(first(shop)), "colour_fastness": "9", SHOWN: as_shown(form_values(first(shop)))},
+            first(shop).id,
+        )
 
 
 @pytest.mark.parametrize("name", readable())

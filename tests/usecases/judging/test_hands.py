@@ -12,7 +12,7 @@ from nematex.command.mariadb import LocalMariaDB
 from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.pattern.facts import Wish
 from nematex.store.database import Database
-from nematex.store.judging.overrides import override_count, overrides_of, remove_override
+from nematex.store.judging.overrides import bin_override, overrides_of
 from nematex.store.programme.programmes import add_pick, programme, save_programme
 from nematex.store.records import Pick
 from nematex.usecases.held.shop import Shop
@@ -32,7 +32,7 @@ def say(shop: Shop, pattern_code: str, cloth_code: str, verdict: str, reason: st
 def clear(shop: Shop) -> None:
     with shop.database.work() as work:
         for said in overrides_of(work):
-            remove_override(work, said.id)
+            bin_override(work, said.id)
 
 
 def test_a_verdict_by_hand_is_kept_with_what_the_rules_said_then(demo: Shop) -> None:
@@ -40,7 +40,7 @@ def test_a_verdict_by_hand_is_kept_with_what_the_rules_said_then(demo: Shop) -> 
     say(demo, "TP-21", "OW-204", "suits", "  gathers   without a lump ", by="presenter", made="1")
     with demo.database.work() as work:
         (said,) = overrides_of(work)
-        assert override_count(work) == 1
+        assert len(overrides_of(work)) == 1
     assert (said.verdict, said.reason, said.by_whom, said.made) == ("suits", "gathers without a lump", "presenter", True)
     assert said.rules != "suits"
     assert said.check in ("weight", "drape", "fibre")

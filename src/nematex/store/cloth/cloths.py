@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import asdict, fields
+from datetime import datetime
 from typing import Any
 
-from sqlalchemy import delete, func, select, update
+from sqlalchemy import func, select, update
 from sqlalchemy.dialects.mysql import insert
 
 from nematex.core.cloth.facts import ClothFacts, Print
+from nematex.core.codes import code_key
 from nematex.store.database import Work
 from nematex.store.models import Base, ClothRow
 from nematex.store.records import Bolt, ClothRecord, Colourway
@@ -18,7 +20,7 @@ from nematex.store.versions import SHELF, gone_since, next_version, note_gone
 FACTS = tuple(each.name for each in fields(ClothFacts) if each.name != "print")
 PRINT = tuple(each.name for each in fields(Print))
 LISTED = ("colours", "colourways", "bolts")
-SHOP = tuple(each.name for each in fields(ClothRecord) if each.name not in ("facts", *LISTED))
+SHOP = tuple(each.name for each in fields(ClothRecord) if each.name not in ("facts", "binned", *LISTED))
 KIND = "cloth"
 
 
@@ -30,6 +32,7 @@ def _record(row: Any) -> ClothRecord:
         colours=tuple(row.colours),
         colourways=tuple(Colourway(**{**each, "colours": tuple(each["colours"])}) for each in row.colourways or ()),
         bolts=tuple(Bolt(**each) for each in row.bolts or ()),
+        binned=row.binned_at is not None,
         **{name: getattr(row, name) for name in SHOP},
     )
 
@@ -48,8 +51,8 @@ def cloth_values(record: ClothRecord) -> dict[str, Any]:
 
 
 def cloths_since(work: Work, version: int | None) -> list[ClothRecord]:
-    """The cloths that changed after a version, or every cloth. Plain rows: no ORM objects are built."""
-    chosen = select(*ClothRow.__table__.columns)
+    """The cloths that changed after a version, or every cloth, without those in the bin. No ORM objects are built."""
+    chosen = select(*ClothRow.__table__.columns).where(ClothRow.binned_at.is_(None))
     return [_record(row) for row in work.execute(chosen if version is None else chosen.where(ClothRow.version > version))]
 
 
@@ -64,17 +67,19 @@ def cloths_gone_since(work: Work, version: int) -> set[int]:
 
 
 def cloth(work: Work, cloth_id: int) -> ClothRecord | None:
-    row = work.get(ClothRow, cloth_id)
+    """A cloth as it is in this unit of work; None where there is none, or it is in the bin."""
+    row = work.execute(select(*ClothRow.__table__.columns).where(ClothRow.id == cloth_id, ClothRow.binned_at.is_(None))).first()
     return _record(row) if row else None
 
 
 def save_cloths(work: Work, records: Iterable[ClothRecord]) -> None:
-    """Insert or, where the article code exists, update."""
+    """Insert or, where the article code exists, update; one that was in the bin comes back with all that hung on it."""
     version = next_version(work, SHELF)
-    values = [{**cloth_values(record), "version": version} for record in records]
+    new = {"version": version, "binned_at": None}
+    values = [{**cloth_values(record), "code_key": code_key(record.code), **new} for record in records]
     if values:
         statement = insert(Base.metadata.tables["cloth"])
-        changes = {name: statement.inserted[name] for name in values[0] if name != "code"}
+        changes = {name: statement.inserted[name] for name in values[0] if name not in ("code", "code_key")}
         work.execute(statement.on_duplicate_key_update(changes), values)
 
 
@@ -83,24 +88,27 @@ def announce_change(work: Work) -> None:
     next_version(work, SHELF)
 
 
+def _by_code(work: Work, codes: Iterable[str], *columns: Any) -> Iterator[Any]:
+    """The rows of these codes, some thousands at a time."""
+    wanted = [code_key(code) for code in codes]
+    for start in range(0, len(wanted), 2000):
+        yield from work.execute(select(*columns).where(ClothRow.code_key.in_(wanted[start : start + 2000])))
+
+
 def ids_by_code(work: Work, codes: Iterable[str]) -> dict[str, int]:
-    """Article code (folded) → id."""
-    wanted = list(codes)
-    found: dict[str, int] = {}
-    for at in range(0, len(wanted), 2000):
-        chosen = select(ClothRow.code, ClothRow.id).where(ClothRow.code.in_(wanted[at : at + 2000]))
-        found |= {row.code.casefold(): row.id for row in work.execute(chosen)}
-    return found
+    """Key of the article code → id, those in the bin too."""
+    return {row.code_key: row.id for row in _by_code(work, codes, ClothRow.code_key, ClothRow.id)}
 
 
 def cloths_by_code(work: Work, codes: Iterable[str]) -> dict[str, ClothRecord]:
-    """Article code (folded) → the cloth as it is in this unit of work."""
-    wanted = list(codes)
-    by_code: dict[str, ClothRecord] = {}
-    for start in range(0, len(wanted), 2000):
-        chosen = select(*ClothRow.__table__.columns).where(ClothRow.code.in_(wanted[start : start + 2000]))
-        by_code |= {row.code.casefold(): _record(row) for row in work.execute(chosen)}
-    return by_code
+    """Key of the article code → the cloth as it is in this unit of work, in the bin or not."""
+    return {row.code_key: _record(row) for row in _by_code(work, codes, *ClothRow.__table__.columns)}
+
+
+def binned_cloths(work: Work) -> dict[str, ClothRecord]:
+    """Key of the article code → cloth in the bin."""
+    rows = work.execute(select(*ClothRow.__table__.columns).where(ClothRow.binned_at.is_not(None)))
+    return {row.code_key: _record(row) for row in rows}
 
 
 def change_cloth(work: Work, cloth_id: int, values: dict[str, Any]) -> None:
@@ -115,9 +123,11 @@ def change_cloths(work: Work, values_by_id: Mapping[int, dict[str, Any]]) -> Non
         work.execute(update(ClothRow).where(ClothRow.id == cloth_id).values(**values, version=version))
 
 
-def remove_cloths(work: Work, cloth_ids: Iterable[int]) -> None:
-    """Take cloths off, with their readings and photos."""
+def bin_cloths(work: Work, cloth_ids: Iterable[int]) -> None:
+    """Take cloths off the shelf. What hangs on them stays with them, in the bin."""
     gone = list(cloth_ids)
-    note_gone(work, KIND, gone, next_version(work, SHELF))
+    version = next_version(work, SHELF)
+    note_gone(work, KIND, gone, version)
+    values = {"binned_at": datetime.now().replace(microsecond=0), "version": version}
     for start in range(0, len(gone), 1000):
-        work.execute(delete(ClothRow).where(ClothRow.id.in_(gone[start : start + 1000])))
+        work.execute(update(ClothRow).where(ClothRow.id.in_(gone[start : start + 1000])).values(values))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from dataclasses import fields
 
 from sqlalchemy import delete, func, insert, select
@@ -51,8 +51,10 @@ def spans(work: Work, cloth_ids: Iterable[int] | None = None) -> dict[int, dict[
     return found
 
 
-def drop_readings_of_import(work: Work, upload_id: int) -> None:
-    work.execute(delete(ReadingRow).where(ReadingRow.upload_id == upload_id))
+def drop_readings_of_import(work: Work, upload_id: int, kept: Collection[int] = ()) -> None:
+    """Take back what a list said, but of these cloths, which it brought: their readings stay with them."""
+    dropped = delete(ReadingRow).where(ReadingRow.upload_id == upload_id)
+    work.execute(dropped.where(ReadingRow.cloth_id.not_in(kept)) if kept else dropped)
 
 
 def add_photo(work: Work, photo: Photo) -> int:

@@ -11,6 +11,7 @@ from nematex.store.database import Work
 from nematex.store.models import ImportStepRow, MappingRow, UploadRow
 from nematex.store.records import Upload
 
+Step = tuple[str, dict[str, Any] | None, dict[str, Any]]  # code, columns before (None: it was not there), columns after
 KEPT = 20  # of those applied and of those only looked at; older ones are let go
 
 
@@ -62,7 +63,7 @@ def remember_headings(work: Work, supplier: str, headings: dict[str, str]) -> No
     work.execute(statement.on_duplicate_key_update(headings=statement.inserted.headings))
 
 
-def add_steps(work: Work, upload_id: int, steps: list[tuple[str, dict[str, Any] | None, dict[str, Any]]]) -> None:
+def add_steps(work: Work, upload_id: int, steps: list[Step]) -> None:
     """What an import did: (code, columns before or None, columns after)."""
     if steps:
         work.execute(
@@ -71,7 +72,7 @@ def add_steps(work: Work, upload_id: int, steps: list[tuple[str, dict[str, Any] 
         )
 
 
-def steps_of(work: Work, upload_id: int) -> list[tuple[str, dict[str, Any] | None, dict[str, Any]]]:
+def steps_of(work: Work, upload_id: int) -> list[Step]:
     chosen = select(ImportStepRow.code, ImportStepRow.before, ImportStepRow.after).where(ImportStepRow.upload_id == upload_id)
     return [(row.code, row.before, row.after) for row in work.execute(chosen)]
 

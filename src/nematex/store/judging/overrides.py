@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import asdict
+from datetime import datetime
 
-from sqlalchemy import delete, func, select
+from sqlalchemy import select, update
 
 from nematex.store.database import Work
 from nematex.store.models import OverrideRow
@@ -28,7 +29,8 @@ FIELDS = (
 
 def overrides_of(work: Work, cloth_id: int | None = None, pattern_id: int | None = None) -> list[Override]:
     """Of one cloth, one pattern, one pairing, or all; the latest first."""
-    query = select(*(getattr(OverrideRow, name) for name in FIELDS)).order_by(OverrideRow.set_at.desc(), OverrideRow.id.desc())
+    query = select(*(getattr(OverrideRow, name) for name in FIELDS)).where(OverrideRow.binned_at.is_(None))
+    query = query.order_by(OverrideRow.set_at.desc(), OverrideRow.id.desc())
     if cloth_id is not None:
         query = query.where(OverrideRow.cloth_id == cloth_id)
     if pattern_id is not None:
@@ -40,9 +42,7 @@ def add_override(work: Work, said: Override) -> None:
     work.add(OverrideRow(**{name: value for name, value in asdict(said).items() if name not in ("id", "set_at")}))
 
 
-def remove_override(work: Work, verdict_id: int) -> None:
-    work.execute(delete(OverrideRow).where(OverrideRow.id == verdict_id))
-
-
-def override_count(work: Work) -> int:
-    return work.scalar(select(func.count()).select_from(OverrideRow)) or 0
+def bin_override(work: Work, verdict_id: int) -> None:
+    """Take a verdict by hand back; it stays in the bin."""
+    now = datetime.now().replace(microsecond=0)
+    work.execute(update(OverrideRow).where(OverrideRow.id == verdict_id).values(binned_at=now))

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import asdict
+from datetime import datetime
 from typing import Any
 
-from sqlalchemy import delete, select
+from sqlalchemy import select, update
 from sqlalchemy.dialects.mysql import insert
 
+from nematex.core.codes import code_key
 from nematex.core.pattern.facts import EdgeFix, Option, Part, Pattern, ReadingFix, Requirement, Size
 from nematex.store.database import Work
 from nematex.store.models import PatternRow
@@ -57,8 +59,8 @@ def _values(record: PatternRecord) -> dict[str, Any]:
 
 
 def patterns_since(work: Work, version: int | None) -> list[PatternRecord]:
-    """The patterns that changed after a version, or every pattern."""
-    chosen = select(*PatternRow.__table__.columns)
+    """The patterns that changed after a version, or every pattern, without those in the bin."""
+    chosen = select(*PatternRow.__table__.columns).where(PatternRow.binned_at.is_(None))
     return [_record(row) for row in work.execute(chosen if version is None else chosen.where(PatternRow.version > version))]
 
 
@@ -68,24 +70,40 @@ def patterns_gone_since(work: Work, version: int) -> set[int]:
 
 
 def pattern(work: Work, pattern_id: int) -> PatternRecord | None:
-    row = work.get(PatternRow, pattern_id)
+    """A pattern as it is in this unit of work; None where there is none, or it is in the bin."""
+    chosen = select(*PatternRow.__table__.columns).where(PatternRow.id == pattern_id, PatternRow.binned_at.is_(None))
+    row = work.execute(chosen).first()
     return _record(row) if row else None
 
 
-def id_of_code(work: Work, code: str) -> int:
-    """The number of the pattern with this code."""
-    return int(work.execute(select(PatternRow.id).where(PatternRow.code == code)).scalar_one())
+def ids_of_patterns(work: Work) -> dict[str, int]:
+    """Key of the code → number, those in the bin too."""
+    return {row.code_key: row.id for row in work.execute(select(PatternRow.code_key, PatternRow.id))}
+
+
+def patterns_by_code(work: Work) -> dict[str, PatternRecord]:
+    """Key of the code → pattern, those in the bin too."""
+    return {row.code_key: _record(row) for row in work.execute(select(*PatternRow.__table__.columns))}
+
+
+def announce_change(work: Work) -> None:
+    """Take the drawer's next number before anything is looked at that is then written, so that writers wait in turn."""
+    next_version(work, DRAWER)
 
 
 def save_patterns(work: Work, records: Iterable[PatternRecord]) -> None:
-    """Insert or, where the code exists, update."""
+    """Insert or, where the code exists, update; one that was in the bin comes back with all that hung on it."""
     version = next_version(work, DRAWER)
     for record in records:
-        values = {**_values(record), "version": version}
+        values = {**_values(record), "code_key": code_key(record.code), "version": version, "binned_at": None}
         statement = insert(PatternRow).values(values)
-        work.execute(statement.on_duplicate_key_update({n: statement.inserted[n] for n in values if n != "code"}))
+        kept = ("code", "code_key")
+        work.execute(statement.on_duplicate_key_update({n: statement.inserted[n] for n in values if n not in kept}))
 
 
-def remove_pattern(work: Work, pattern_id: int) -> None:
-    note_gone(work, KIND, [pattern_id], next_version(work, DRAWER))
-    work.execute(delete(PatternRow).where(PatternRow.id == pattern_id))
+def bin_pattern(work: Work, pattern_id: int) -> None:
+    """Take a pattern out of the drawer. What hangs on it stays with it, in the bin."""
+    version = next_version(work, DRAWER)
+    note_gone(work, KIND, [pattern_id], version)
+    values = {"binned_at": datetime.now().replace(microsecond=0), "version": version}
+    work.execute(update(PatternRow).where(PatternRow.id == pattern_id).values(values))

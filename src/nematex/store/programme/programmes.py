@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from datetime import date
+from datetime import date, datetime
 
-from sqlalchemy import delete, func, select
+from sqlalchemy import func, select, update
 
 from nematex.store.database import Work
 from nematex.store.models import PickRow, ProgrammeRow
@@ -18,7 +18,8 @@ def _pick(row: PickRow) -> Pick:
 
 
 def _picks(work: Work, programme_id: int) -> list[PickRow]:
-    return list(work.scalars(select(PickRow).where(PickRow.programme_id == programme_id).order_by(PickRow.place, PickRow.id)))
+    chosen = select(PickRow).where(PickRow.programme_id == programme_id, PickRow.binned_at.is_(None))
+    return list(work.scalars(chosen.order_by(PickRow.place, PickRow.id)))
 
 
 def _programme(work: Work, row: ProgrammeRow) -> Programme:
@@ -28,38 +29,45 @@ def _programme(work: Work, row: ProgrammeRow) -> Programme:
 def all_programmes(work: Work) -> list[Programme]:
     """By date, those without one last, each with its picks."""
     picks: dict[int, list[Pick]] = {}
-    for row in work.scalars(select(PickRow).order_by(PickRow.place, PickRow.id)):
+    for row in work.scalars(select(PickRow).where(PickRow.binned_at.is_(None)).order_by(PickRow.place, PickRow.id)):
         picks.setdefault(row.programme_id, []).append(_pick(row))
-    rows = select(ProgrammeRow).order_by(ProgrammeRow.shown_on.is_(None), ProgrammeRow.shown_on, ProgrammeRow.id)
+    rows = select(ProgrammeRow).where(ProgrammeRow.binned_at.is_(None))
+    rows = rows.order_by(ProgrammeRow.shown_on.is_(None), ProgrammeRow.shown_on, ProgrammeRow.id)
     return [Programme(row.id, row.name, row.shown_on, row.intro, tuple(picks.get(row.id, ()))) for row in work.scalars(rows)]
 
 
 def programme(work: Work, programme_id: int) -> Programme | None:
+    """A programme; None where there is none, or it is in the bin."""
     row = work.get(ProgrammeRow, programme_id)
-    return _programme(work, row) if row else None
+    return _programme(work, row) if row and row.binned_at is None else None
+
+
+def announce_change(work: Work) -> None:
+    """Take the programmes' next number before anything is looked at that is then written, so that writers wait in turn."""
+    next_version(work, PROGRAMMES)
 
 
 def save_programme(work: Work, name: str, shown_on: date | None, intro: str, programme_id: int | None = None) -> int:
+    """Make a programme, or change the one of this number, which must be there."""
     next_version(work, PROGRAMMES)
-    row = work.get(ProgrammeRow, programme_id) if programme_id else None
-    if row is None:
-        row = ProgrammeRow()
-        work.add(row)
+    row = ProgrammeRow() if programme_id is None else work.get_one(ProgrammeRow, programme_id)
+    work.add(row)
     row.name, row.shown_on, row.intro = name, shown_on, intro
     work.flush()
     return row.id
 
 
-def remove_programme(work: Work, programme_id: int) -> None:
+def bin_programme(work: Work, programme_id: int) -> None:
+    """Take a programme off the list. Its picks stay with it, in the bin."""
     next_version(work, PROGRAMMES)
-    work.execute(delete(ProgrammeRow).where(ProgrammeRow.id == programme_id))
+    row = work.get(ProgrammeRow, programme_id)
+    if row:
+        row.binned_at = datetime.now().replace(microsecond=0)
 
 
 def add_pick(work: Work, programme_id: int, pick: Pick) -> None:
     """Append a pick at the end of the running order."""
-    next_version(work, PROGRAMMES)
-    # The programme's row is locked, so that two picks added at once do not get the same place.
-    work.execute(select(ProgrammeRow.id).where(ProgrammeRow.id == programme_id).with_for_update())
+    next_version(work, PROGRAMMES)  # held to the end, so that two picks added at once do not get the same place
     last = work.scalar(select(func.max(PickRow.place)).where(PickRow.programme_id == programme_id)) or 0
     work.add(
         PickRow(
@@ -90,13 +98,19 @@ def move_pick(work: Work, programme_id: int, pick_id: int, step: int) -> None:
         each.place = place
 
 
+def line_of(work: Work, programme_id: int, pick_id: int) -> str | None:
+    """The presenter's own line of a pick; None where the pick is gone."""
+    chosen = select(PickRow.line).where(PickRow.id == pick_id, PickRow.programme_id == programme_id)
+    return work.scalar(chosen.where(PickRow.binned_at.is_(None)))
+
+
 def write_line(work: Work, programme_id: int, pick_id: int, line: str) -> None:
     next_version(work, PROGRAMMES)
-    row = work.get(PickRow, pick_id)
-    if row and row.programme_id == programme_id:
-        row.line = line
+    work.execute(update(PickRow).where(PickRow.id == pick_id, PickRow.programme_id == programme_id).values(line=line))
 
 
-def remove_pick(work: Work, programme_id: int, pick_id: int) -> None:
+def bin_pick(work: Work, programme_id: int, pick_id: int) -> None:
+    """Take a pick out. It keeps its place and its line, in the bin."""
     next_version(work, PROGRAMMES)
-    work.execute(delete(PickRow).where(PickRow.id == pick_id, PickRow.programme_id == programme_id))
+    chosen = update(PickRow).where(PickRow.id == pick_id, PickRow.programme_id == programme_id)
+    work.execute(chosen.values(binned_at=datetime.now().replace(microsecond=0)))

@@ -1,36 +1,60 @@
-"""A cloth of the shelf: saved from its form, taken off, and its readings; and the filters that are kept."""
+"""A cloth of the shelf: saved from its form, taken off into the bin, and its readings; and the filters that are kept."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping
 
 from nematex.core.cloth.readings import in_force
+from nematex.core.codes import code_key
 from nematex.core.errors import FieldFault
 from nematex.store.cloth import filters
-from nematex.store.cloth.cloths import ids_by_code, remove_cloths
+from nematex.store.cloth.cloths import announce_change, bin_cloths, cloth, cloths_by_code, ids_by_code
 from nematex.store.cloth.readings import readings_of
+from nematex.store.database import Work
 from nematex.store.records import ClothRecord, ReadingRecord
-from nematex.tables import readable
-from nematex.usecases.cloth.form import record_from_form
+from nematex.tables import properties, readable
+from nematex.usecases.cloth.form import form_values, record_from_form
 from nematex.usecases.cloth.readings import keep_cloths, keep_readings
+from nematex.usecases.forms.merging import merged
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 
 NAME_LETTERS, QUERY_LETTERS = 80, 1000
 
 
-def save_cloth(shop: Shop, state: State, values: Mapping[str, str], old: ClothRecord | None) -> int:
-    """Save what the form says; returns the cloth's number. Raises FieldFault."""
-    codes = {record.code.casefold() for record in state.shelf.records}
-    record = record_from_form(values, old, codes, state.tables)
+def _label(name: str) -> str:
+    return properties()[name].form_label
+
+
+def save_cloth(shop: Shop, state: State, given: Mapping[str, str], cloth_id: int | None) -> int:
+    """Save what the form says, on the cloth as it is now; returns its number. Raises FieldFault, Clashing."""
     with shop.database.work() as work:
-        keep_cloths(work, [record], {old.code.casefold(): old} if old else {}, "the shop", "typed")
-        return ids_by_code(work, [record.code])[record.code.casefold()]
+        announce_change(work)
+        if cloth_id is None:
+            record = record_from_form(given, None, state.tables)
+            _check_free(work, record.code)
+            keep_cloths(work, [record], {}, "the shop", "typed")
+        else:
+            old = cloth(work, cloth_id)
+            if old is None:
+                raise FieldFault("cloth", given.get("name", ""), "is in the bin: put it back first, then save again")
+            values = merged(given, form_values(old), properties(), _label)
+            record = record_from_form(values, old, state.tables)
+            keep_cloths(work, [record], {code_key(old.code): old}, "the shop", "typed")
+        return ids_by_code(work, [record.code])[code_key(record.code)]
+
+
+def _check_free(work: Work, code: str) -> None:
+    """Raise FieldFault where a cloth of this code is there already."""
+    for other in cloths_by_code(work, [code]).values():
+        where = "in the bin; choose another, or put that cloth back" if other.binned else "on the shelf already; choose another"
+        raise FieldFault("article code", code, f"is {where} ({other.facts.name})")
 
 
 def remove_cloth(shop: Shop, cloth_id: int) -> None:
+    """Take a cloth off the shelf, into the bin."""
     with shop.database.work() as work:
-        remove_cloths(work, [cloth_id])
+        bin_cloths(work, [cloth_id])
 
 
 def keep_measurement(shop: Shop, record: ClothRecord, readings: list[ReadingRecord]) -> None:

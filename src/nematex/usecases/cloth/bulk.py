@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from nematex.core.cloth.properties import Property
 from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.tables import Tables
+from nematex.store.cloth.cloths import announce_change, cloths_by_code
 from nematex.store.records import ClothRecord
 from nematex.usecases.cloth.form import choices_of, form_groups, form_values, record_from_form
 from nematex.usecases.cloth.readings import keep_cloths
@@ -43,16 +44,19 @@ def bulk_changes(records: Sequence[ClothRecord], field: str, text: str, tables: 
     for record in records:
         values = form_values(record)
         before = values.get(field, "")
-        new = record_from_form({**values, field: text}, record, {record.code.casefold()}, tables)
+        new = record_from_form({**values, field: text}, record, tables)
         after = form_values(new).get(field, "")
         if after != before:
             found.append(BulkChange(record, new, before, after))
     return found
 
 
-def apply_bulk(shop: Shop, changes: Sequence[BulkChange], by: str) -> None:
-    if not changes:
-        raise FieldFault("cloths", "", "are all so already; nothing was changed")
+def apply_bulk(shop: Shop, records: Sequence[ClothRecord], field: str, text: str, tables: Tables, by: str) -> None:
+    """Make the change on these cloths as they are now; what else somebody changed meanwhile stays. Raises FieldFault."""
     with shop.database.work() as work:
-        before = {each.old.code.casefold(): each.old for each in changes}
-        keep_cloths(work, [each.new for each in changes], before, by, "changed together")
+        announce_change(work)
+        now = {code: each for code, each in cloths_by_code(work, [r.code for r in records]).items() if not each.binned}
+        changes = bulk_changes(list(now.values()), field, text, tables)
+        if not changes:
+            raise FieldFault("cloths", "", "are all so already; nothing was changed")
+        keep_cloths(work, [each.new for each in changes], now, by, "changed together")

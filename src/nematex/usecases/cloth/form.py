@@ -55,7 +55,7 @@ def form_values(record: ClothRecord) -> dict[str, str]:
     }
 
 
-def record_from_form(values: Mapping[str, str], old: ClothRecord | None, codes: set[str], tables: Tables) -> ClothRecord:
+def record_from_form(values: Mapping[str, str], old: ClothRecord | None, tables: Tables) -> ClothRecord:
     """The record typed; raises FieldFault naming field, value and choices."""
     fields = properties()
     read = {}
@@ -65,9 +65,6 @@ def record_from_form(values: Mapping[str, str], old: ClothRecord | None, codes: 
     for name in ("code", "name"):
         if name not in read:
             raise FieldFault(fields[name].label, "", "is missing; every cloth needs one")
-    taken = codes - ({old.code.casefold()} if old else set())
-    if read["code"].casefold() in taken:
-        raise FieldFault("article code", read["code"], "is on the shelf already; choose another, or edit that cloth")
     if old and read["code"] != old.code:
         raise FieldFault("article code", read["code"], f"cannot be changed: it is how price lists find the cloth ({old.code})")
     try:

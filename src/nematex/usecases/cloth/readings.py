@@ -9,6 +9,8 @@ from typing import Any
 
 from nematex.core.cloth.properties import Home, Property
 from nematex.core.cloth.readings import in_force
+from nematex.core.codes import code_key
+from nematex.core.errors import FieldFault
 from nematex.core.quantity.estimate import Known
 from nematex.store.cloth import cloths as cloth_store
 from nematex.store.cloth import readings as reading_store
@@ -67,7 +69,7 @@ def keep_cloths(
     when = datetime.now().replace(microsecond=0)
     found = []
     for record in kept:
-        code = record.code.casefold()
+        code = code_key(record.code)
         found += new_readings(old_by_code.get(code), record, ids[code], by, instrument, when, upload_id)
     found += [
         replace(reading, cloth_id=ids[code], taken_at=when, upload_id=upload_id) for code, reading in extra if code in ids
@@ -76,11 +78,13 @@ def keep_cloths(
 
 
 def keep_readings(work: Work, record: ClothRecord, readings: Iterable[ReadingRecord]) -> None:
-    """Add readings to a cloth on the shelf and bring the columns of their properties up to date."""
+    """Add readings to a cloth on the shelf and bring the columns of their properties up to date. Raises FieldFault."""
     added = list(readings)
     cloth_store.announce_change(work)
+    current = cloth_store.cloth(work, record.id)  # as it is now, not as the page that was typed on knew it
+    if current is None:
+        raise FieldFault("cloth", record.facts.name, "was put into the bin meanwhile: put it back, then keep this again")
     reading_store.add_readings(work, added)
-    current = cloth_store.cloth(work, record.id) or record  # as it is now, not as the page that was typed on knew it
     known, more = dict(current.facts.known), dict(current.more)
     by_property: dict[str, list[ReadingRecord]] = {}
     for reading in reading_store.readings_of(work, record.id):

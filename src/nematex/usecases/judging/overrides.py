@@ -17,7 +17,7 @@ from nematex.core.judging.verdict import Origin, Verdict
 from nematex.core.pattern.facts import Wish
 from nematex.core.quantity.estimate import Estimate
 from nematex.core.quantity.kinds import Quantity
-from nematex.store.judging.overrides import add_override, overrides_of, remove_override
+from nematex.store.judging.overrides import add_override, bin_override, overrides_of
 from nematex.store.records import ClothRecord, Override, PatternRecord
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
@@ -56,9 +56,9 @@ def decide(shop: Shop, pattern: PatternRecord, record: ClothRecord, pairing: Pai
 
 
 def forget(shop: Shop, verdict_id: int) -> None:
-    """Take a verdict by hand back."""
+    """Take a verdict by hand back, into the bin."""
     with shop.database.work() as work:
-        remove_override(work, verdict_id)
+        bin_override(work, verdict_id)
 
 
 def of_pairing(shop: Shop, cloth_id: int, pattern_id: int) -> list[Override]:

@@ -14,11 +14,11 @@ from nematex.core.pattern.facts import EdgeFix, ReadingFix, Wish
 from nematex.core.pattern.interpretation_fixes import waits
 from nematex.core.tables import Tables
 from nematex.store.judging.rule_fixes import rule_fixes, set_rule, unset_rule
-from nematex.store.pattern.patterns import save_patterns
 from nematex.store.records import PatternRecord, RuleFix
 from nematex.usecases.held.drawer import Drawer
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
+from nematex.usecases.pattern.acts import change_pattern
 
 SCOPES = ("pattern", "rule")
 LETTERS = 600
@@ -77,11 +77,6 @@ def _reason(given: Mapping[str, str]) -> str:
     return text
 
 
-def _save(shop: Shop, record: PatternRecord) -> None:
-    with shop.database.work() as work:
-        save_patterns(work, [record])
-
-
 def set_edge(shop: Shop, state: State, record: PatternRecord, wish: Wish, given: Mapping[str, str]) -> int | None:
     """Set an edge for this pattern, or the number behind it for all; says how many pairings a rule's number moves."""
     scope = given.get("scope", "pattern")
@@ -97,9 +92,20 @@ def set_edge(shop: Shop, state: State, record: PatternRecord, wish: Wish, given:
         return _set_rule(shop, state, row, value, reason, by)
     _check_order(rows, row, value)
     fix = EdgeFix(name, side, value, reason, by, date.today().isoformat())
-    others = tuple(each for each in record.facts.edge_fixes if (each.window, each.side) != (name, side))
-    _save(shop, replace(record, facts=replace(record.facts, edge_fixes=(*others, fix))))
+    change_pattern(shop, record.id, lambda now: _with_edges(now, name, side, fix))
     return None
+
+
+def _with_edges(record: PatternRecord, window: str, side: str, *fixes: EdgeFix) -> PatternRecord:
+    """The pattern with this edge set by these fixes, or by none."""
+    others = (each for each in record.facts.edge_fixes if (each.window, each.side) != (window, side))
+    return replace(record, facts=replace(record.facts, edge_fixes=(*others, *fixes)))
+
+
+def _with_readings(record: PatternRecord, words: str, *fixes: ReadingFix) -> PatternRecord:
+    """The pattern with these words read by these fixes, or by none."""
+    others = (each for each in record.facts.reading_fixes if each.words.casefold() != words.casefold())
+    return replace(record, facts=replace(record.facts, reading_fixes=(*others, *fixes)))
 
 
 def _check_order(rows: list[EdgeRow], row: EdgeRow, value: float) -> None:
@@ -136,8 +142,7 @@ def _moved(state: State, tables: Tables) -> int | None:
 
 def drop_edge(shop: Shop, record: PatternRecord, window: str, side: str) -> None:
     """Back to what was read."""
-    kept = tuple(fix for fix in record.facts.edge_fixes if (fix.window, fix.side) != (window, side))
-    _save(shop, replace(record, facts=replace(record.facts, edge_fixes=kept)))
+    change_pattern(shop, record.id, lambda now: _with_edges(now, window, side))
 
 
 def set_reading(shop: Shop, state: State, record: PatternRecord, given: Mapping[str, str]) -> None:
@@ -151,13 +156,11 @@ def set_reading(shop: Shop, state: State, record: PatternRecord, given: Mapping[
         if name not in lexicon.index:
             raise UnknownChoice("cloths", name, lexicon.index, "cloth name")
     fix = ReadingFix(words, tuple(cloths), _reason(given), given.get("by", "").strip()[:60], date.today().isoformat())
-    others = tuple(each for each in record.facts.reading_fixes if each.words.casefold() != words.casefold())
-    _save(shop, replace(record, facts=replace(record.facts, reading_fixes=(*others, fix))))
+    change_pattern(shop, record.id, lambda now: _with_readings(now, words, fix))
 
 
 def drop_reading(shop: Shop, record: PatternRecord, words: str) -> None:
-    kept = tuple(fix for fix in record.facts.reading_fixes if fix.words != words)
-    _save(shop, replace(record, facts=replace(record.facts, reading_fixes=kept)))
+    change_pattern(shop, record.id, lambda now: _with_readings(now, words))
 
 
 def rules_set(shop: Shop) -> list[RuleFix]:

@@ -41,6 +41,27 @@ ROW = re.compile(
 )
 
 
+LISTED = ("details", "parts", "options", "requirements", "sizes", "lined", "nightwear", "for")
+FIELDS = (*TEXTS, *NUMBERS, *LISTED)
+LABELS = {
+    **NUMBERS,
+    "for": "Worn by",
+    "nightwear": "Slept in",
+    "requirements": "Cloth required",
+    "recommended": "Recommended cloths",
+    "avoid": "Not suitable",
+    "options": "Views and options",
+    "structure": "Woven or knit",
+    "season": "Season of release",
+    "envelope": "The envelope, pasted",
+}
+
+
+def label_of(name: str) -> str:
+    """How the form calls a field."""
+    return LABELS.get(name, name.replace("_", " ").capitalize())
+
+
 def form_values(record: PatternRecord) -> dict[str, str]:
     """A record as the texts of its form."""
     return _as_texts(flat_pattern(record))
@@ -205,15 +226,13 @@ def _options(text: str) -> list[dict[str, Any]]:
     return options
 
 
-def record_from_form(values: Mapping[str, str], old: PatternRecord | None, codes: set[str], tables: Tables) -> PatternRecord:
+def record_from_form(values: Mapping[str, str], old: PatternRecord | None, tables: Tables) -> PatternRecord:
     """The pattern typed; raises FieldFault naming field, value and choices."""
     row: dict[str, Any] = {name: values.get(name, "") for name in TEXTS}
     for name, label in (("code", "Code"), ("name", "Name")):
         if not row[name]:
             raise FieldFault(label, "", "is missing; every pattern needs one")
     row["structure"] = row["structure"] or None
-    if row["code"].casefold() in codes - ({old.code.casefold()} if old else set()):
-        raise FieldFault("Code", row["code"], "is in the drawer already; choose another, or edit that pattern")
     if old and row["code"] != old.code:
         raise FieldFault("Code", row["code"], f"cannot be changed: it is how files find the pattern ({old.code})")
     for name, label in NUMBERS.items():

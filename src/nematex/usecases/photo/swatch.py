@@ -148,11 +148,13 @@ def confirmed(photo: Photo, values: Mapping[str, str], by: str) -> list[ReadingR
 
 def put_in_force(shop: Shop, record: ClothRecord, photo: Photo, readings: list[ReadingRecord], colourway: str) -> None:
     """Save the readings; photo and colours go to the named colourway, or to the cloth."""
-    names = [each.name for each in record.colourways]
-    if colourway and colourway not in names:
-        raise UnknownChoice("colourway", colourway, names, "colourway")
     colours = next((each.word for each in readings if each.property == "colours"), None)
     with shop.database.work() as work:
+        cloth_store.announce_change(work)
+        record = cloth_store.cloth(work, record.id) or record  # as it is now; one in the bin is refused below
+        names = [each.name for each in record.colourways]
+        if colourway and colourway not in names:
+            raise UnknownChoice("colourway", colourway, names, "colourway")
         if colourway:
             readings = [each for each in readings if each.property != "colours"]
             ways = [

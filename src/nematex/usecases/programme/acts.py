@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 from datetime import date
 
 from nematex.core.errors import FieldFault
+from nematex.store.database import Work
 from nematex.store.programme import programmes as store
 from nematex.store.records import Pick, Programme
+from nematex.usecases.forms.merging import SHOWN, as_shown, clean, merged
 from nematex.usecases.held.shop import Shop
 
 NAME_LETTERS, LINE_LETTERS = 120, 2000
+MOVES = {"up": -1, "down": 1}
 
 
 def programme(shop: Shop, programme_id: int) -> Programme | None:
@@ -25,6 +30,14 @@ def checked_text(field: str, text: str, limit: int = LINE_LETTERS) -> str:
     return clean
 
 
+@dataclass(frozen=True, slots=True)
+class Line:
+    """The presenter's own line of a pick: as typed, and as the page showed it."""
+
+    typed: str
+    shown: str
+
+
 def _day(text: str) -> date | None:
     try:
         return date.fromisoformat(text.strip()) if text.strip() else None
@@ -32,38 +45,70 @@ def _day(text: str) -> date | None:
         raise FieldFault("date", text.strip(), "is not a date; write it like 2026-10-24") from None
 
 
-def save_programme(shop: Shop, programme_id: int | None, name: str, shown_on: str, intro: str) -> int:
-    """Make a programme or change what is said of it; returns its number. Raises FieldFault."""
-    title, day, words = checked_text("name", name, NAME_LETTERS), _day(shown_on), checked_text("intro", intro)
-    if not title:
-        raise FieldFault("name", "", "is missing; a programme needs one")
+ABOUT = {"name": "name", "shown_on": "date", "intro": "what it is about"}
+BINNED = "is in the bin: put it back first, then do this again"
+
+
+def about(programme: Programme) -> dict[str, str]:
+    """What is said of a programme, as the texts of its form."""
+    day = programme.shown_on.isoformat() if programme.shown_on else ""
+    return {"name": programme.name, "shown_on": day, "intro": programme.intro}
+
+
+def _found(work: Work, programme_id: int) -> Programme:
+    """The programme as it is, while nobody else changes one; raises FieldFault."""
+    store.announce_change(work)
+    found = store.programme(work, programme_id)
+    if found is None:
+        raise FieldFault("programme", str(programme_id), BINNED)
+    return found
+
+
+def save_programme(shop: Shop, programme_id: int | None, given: Mapping[str, str]) -> int:
+    """Make a programme or change what is said of it; returns its number. Raises FieldFault, Clashing."""
     with shop.database.work() as work:
+        values = dict(given)
+        if programme_id is not None:
+            values = merged(given, about(_found(work, programme_id)), ABOUT, ABOUT.__getitem__)
+        title = checked_text("name", values.get("name", ""), NAME_LETTERS)
+        if not title:
+            raise FieldFault("name", "", "is missing; a programme needs one")
+        day, words = _day(values.get("shown_on", "")), checked_text("intro", values.get("intro", ""))
         return store.save_programme(work, title, day, words, programme_id)
 
 
 def remove_programme(shop: Shop, programme_id: int) -> None:
+    """Take a programme off the list, into the bin, with its picks."""
     with shop.database.work() as work:
-        store.remove_programme(work, programme_id)
+        store.bin_programme(work, programme_id)
 
 
 def add_pick(shop: Shop, programme_id: int, pick: Pick) -> None:
-    """Append a pairing at the end of the running order."""
+    """Append a pairing at the end of the running order; raises FieldFault."""
     with shop.database.work() as work:
+        _found(work, programme_id)
         store.add_pick(work, programme_id, pick)
 
 
-def move_pick(shop: Shop, programme_id: int, pick_id: int, step: int) -> None:
+def change_picks(shop: Shop, programme_id: int, lines: Mapping[int, Line], act: str = "keep", pick_id: int = 0) -> None:
+    """Keep the lines as typed; and move one pick (`up`, `down`) or take it out (`remove`). Raises FieldFault, Clashing."""
+    checked = {number: replace(line, typed=checked_text("line", line.typed)) for number, line in lines.items()}
     with shop.database.work() as work:
-        store.move_pick(work, programme_id, pick_id, step)
+        _found(work, programme_id)
+        for number, line in checked.items():
+            if clean(line.typed) != clean(line.shown):
+                _keep_line(work, programme_id, number, line)
+        if act in MOVES:
+            store.move_pick(work, programme_id, pick_id, MOVES[act])
+        elif act == "remove":
+            store.bin_pick(work, programme_id, pick_id)
 
 
-def remove_pick(shop: Shop, programme_id: int, pick_id: int) -> None:
-    with shop.database.work() as work:
-        store.remove_pick(work, programme_id, pick_id)
-
-
-def write_line(shop: Shop, programme_id: int, pick_id: int, line: str) -> None:
-    """Keep the presenter's own line; raises FieldFault where it is too long."""
-    words = checked_text("line", line)
-    with shop.database.work() as work:
-        store.write_line(work, programme_id, pick_id, words)
+def _keep_line(work: Work, programme_id: int, pick_id: int, line: Line) -> None:
+    kept = store.line_of(work, programme_id, pick_id)
+    if kept is None:
+        rule = "cannot be kept: somebody took this pick out meanwhile; put it back from the bin"
+        raise FieldFault("line", line.typed[:60], rule)
+    name = f"line-{pick_id}"
+    given = {name: line.typed, SHOWN: as_shown({name: line.shown})}
+    store.write_line(work, programme_id, pick_id, merged(given, {name: kept}, (name,), lambda _: "your own line")[name])

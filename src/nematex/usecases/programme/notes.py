@@ -55,8 +55,8 @@ def _made_with(pattern: PatternRecord, wish: Wish) -> str:
 def entries(shop: Shop, state: State, programme: Programme) -> list[Entry]:
     """The picks in order, judged as they are today."""
     shelf, drawer, voice = state.shelf, state.drawer, state.voice
-    found = []
-    for number, pick in enumerate(programme.picks, 1):
+    found: list[Entry] = []
+    for pick in programme.picks:
         at, pattern = shelf.place.get(pick.cloth_id), drawer.by_id.get(pick.pattern_id)
         if at is None or pattern is None:
             continue
@@ -69,7 +69,7 @@ def entries(shop: Shop, state: State, programme: Programme) -> list[Entry]:
             problem = str(fault)
         found.append(
             Entry(
-                number,
+                len(found) + 1,
                 pick,
                 record,
                 pattern,

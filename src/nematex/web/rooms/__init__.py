@@ -1,6 +1,6 @@
 """One blueprint per room of the shop, by subject."""
 
-from nematex.web.rooms import home, parts
+from nematex.web.rooms import bin, home, parts
 from nematex.web.rooms.cloth import aids, bench, chosen, imports, quality, shelf
 from nematex.web.rooms.hang import hang
 from nematex.web.rooms.judging import matrix, overrides, pairing, why
@@ -10,6 +10,6 @@ from nematex.web.rooms.programme import programmes
 
 MODULES = (
     home, shelf, chosen, bench, photo, aids, quality, patterns, why, pairing, hang, matrix, overrides, programmes, imports,
-    parts,
+    parts, bin,
 )  # fmt: skip
 ROOMS = tuple(module.room for module in MODULES)

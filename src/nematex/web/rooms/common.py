@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from flask import Response, abort, current_app, g, request
+from flask import Response, abort, current_app, flash, g, request
 
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.facts import STRUCTURES
@@ -37,6 +37,11 @@ def find_cloth(cloth_id: int) -> tuple[ClothRecord, Cloth]:
 
 def find_pattern(pattern_id: int) -> PatternRecord:
     return now().pattern(pattern_id) or abort(404)
+
+
+def tell_binned(kind: str, row_id: int, name: str) -> None:
+    """Say on the next page that something went into the bin, with the way back."""
+    flash({"kind": kind, "id": row_id, "name": name[:120]}, "binned")  # type: ignore[arg-type]
 
 
 def as_number(text: str) -> int | None:

@@ -147,10 +147,35 @@ document.addEventListener("alpine:init", () => {
   /* Something that takes a moment says so. */
   Alpine.data("busy", () => ({ busy: false, start() { this.busy = true; } }));
 
+  /* A line is kept as soon as its field is left; what stands on the page goes with every button as well. */
+  Alpine.data("lines", () => ({
+    async keep(event) {
+      const field = event.target.closest("[name^=line-]");
+      if (!field) return;
+      const number = field.name.replace("line-", ""), typed = field.value;
+      const base = this.$root.elements[`shown-${number}`];
+      const said = this.$root.querySelector(`[data-said="${number}"]`);
+      const sent = new URLSearchParams({ csrf_token: this.$root.elements.csrf_token.value, act: "keep", [field.name]: typed, [base.name]: base.value });
+      const answer = await fetch(this.$root.getAttribute("action"), { method: "POST", body: sent, keepalive: true, redirect: "manual" }).catch(() => null);
+      if (answer?.type === "opaqueredirect") { base.value = typed; said.textContent = "kept"; }
+      else said.textContent = "not kept yet: press Keep";
+    },
+  }));
+
+  /* What a colleague saved meanwhile is taken over into its field. */
+  Alpine.data("theirs", () => ({
+    take() {
+      const { field, text } = this.$root.dataset;
+      const place = document.querySelector(`[name="${CSS.escape(field)}"]`);
+      place.value = text; place.focus();
+      this.$root.closest(".caution").remove();
+    },
+  }));
+
   /* Something that cannot be taken back is asked once. */
   Alpine.data("sure", () => ({
     asked: false,
-    get label() { return this.asked ? "Really remove?" : "Remove"; },
+    get label() { const { first, then } = this.$root.dataset; return this.asked ? then || "Really remove?" : first || "Remove"; },
     ask(event) { if (!this.asked) { event.preventDefault(); this.asked = true; } },
   }));
 });

@@ -2,21 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
+from nematex.core.codes import code_key
 from nematex.core.errors import FieldFault, UnknownChoice
-from nematex.core.pattern.facts import Pattern
 from nematex.store.cloth import uploads
-from nematex.store.cloth.cloths import cloth_values
+from nematex.store.cloth.cloths import announce_change, binned_cloths, cloth_values, cloths_by_code
+from nematex.store.database import Work
 from nematex.store.pattern import patterns as pattern_store
 from nematex.store.records import ClothRecord, PatternRecord, ReadingRecord, Upload
 from nematex.tables import properties
 from nematex.usecases.cloth.exchange import flat_cloth
 from nematex.usecases.cloth.lists.headings import guess_mapping
 from nematex.usecases.cloth.lists.price_list import ReadRow, bad_rows_csv, merge, read_rows
-from nematex.usecases.cloth.lists.undo import plain
+from nematex.usecases.cloth.lists.undo import IN_BIN, plain
 from nematex.usecases.cloth.precedence import respected
 from nematex.usecases.cloth.readings import keep_cloths
 from nematex.usecases.files.csv_text import MAX_BYTES, SheetText
@@ -32,7 +33,7 @@ Progress = Callable[[int, int], None]
 
 @dataclass(frozen=True)
 class Change:
-    """What a good row does: new, changed (field, old, new) or the same; and what it says without being put in force."""
+    """What a good row does: new, back (from the bin), changed (field, old, new) or the same; what it says without effect."""
 
     row: int
     record: ClothRecord
@@ -53,6 +54,7 @@ class Preview:
     faults: list[RowFault]
     gone: list[ClothRecord]
     remembered: bool
+    columns: set[str]
 
     def count(self, kind: str) -> int:
         return sum(change.kind == kind for change in self.changes)
@@ -82,6 +84,11 @@ def _same(one: object, other: object) -> bool:
     return str(one if one not in (None, "", False) else "") == str(other if other not in (None, "", False) else "")
 
 
+def _changes(rows: list[ReadRow], by_code: Mapping[str, ClothRecord], columns: set[str], source: str) -> list[Change]:
+    """What each good row does to the cloths as they are."""
+    return [_change(row.row, by_code.get(code_key(row.record.code)), row.record, columns, source) for row in rows if row.record]
+
+
 def _change(row: int, old: ClothRecord | None, new: ClothRecord, columns: set[str], source: str) -> Change:
     merged = merge(old, new, columns)
     if old is None:
@@ -93,7 +100,8 @@ def _change(row: int, old: ClothRecord | None, new: ClothRecord, columns: set[st
         for name in before
         if not _same(before[name], after[name])
     )
-    return Change(row, merged, "changed" if moved else "same", moved, tuple(said))
+    kind = "back" if old.binned else "changed" if moved else "same"
+    return Change(row, merged, kind, moved, tuple(said))
 
 
 def _mapping(kept: Upload, sheet: SheetText, headings: dict[str, str]) -> tuple[dict[int, str], bool]:
@@ -115,39 +123,38 @@ def preview(shop: Shop, upload_id: int, progress: Progress | None = None) -> Pre
     with shop.database.work() as work:
         kept = uploads.upload(work, upload_id)
         headings = uploads.headings_of(work, kept.supplier) if kept else {}
+        binned = binned_cloths(work)
     if kept is None:
         return None
     shelf = shop.now().shelf
     key = (upload_id, str(kept.mapping), str(headings), shelf.version)
     found = shop.previews.get(key)
     if found is None:
-        found = _preview(kept, shelf, headings, progress or (lambda _done, _total: None))
+        found = _preview(kept, shelf, binned, headings, progress or (lambda _done, _total: None))
         shop.remember_preview(key, found)
     return replace(found, upload=kept)
 
 
-def _preview(kept: Upload, shelf: Shelf, headings: dict[str, str], progress: Progress) -> Preview:
+def _preview(
+    kept: Upload, shelf: Shelf, binned: Mapping[str, ClothRecord], headings: dict[str, str], progress: Progress
+) -> Preview:
     sheet = sheet_from_file(kept.content, kept.filename)
     progress(len(sheet.rows) // 3, len(sheet.rows))
     mapping, remembered = _mapping(kept, sheet, headings)
     rows = read_rows(sheet, mapping, shelf.tables, kept.supplier)
     progress(len(sheet.rows) * 2 // 3, len(sheet.rows))
-    by_code = {record.code.casefold(): record for record in shelf.records}
+    by_code = {**binned, **{code_key(record.code): record for record in shelf.records}}
     columns = set(mapping.values()) | ({"supplier"} if kept.supplier else set())
-    changes = [
-        _change(row.row, by_code.get(row.record.code.casefold()), row.record, columns, kept.filename)
-        for row in rows
-        if row.record
-    ]
-    listed = {change.record.code.casefold() for change in changes}
-    broken = {cell.casefold() for row in rows if row.faults for cell in row.cells}  # a row with faults is not gone
+    changes = _changes(rows, by_code, columns, kept.filename)
+    listed = {code_key(change.record.code) for change in changes}
+    broken = {code_key(cell) for row in rows if row.faults for cell in row.cells}  # a row with faults is not gone
     gone = [
         record
         for record in shelf.records
-        if kept.supplier and record.supplier == kept.supplier and record.code.casefold() not in listed | broken
+        if kept.supplier and record.supplier == kept.supplier and code_key(record.code) not in listed | broken
     ]
     faults = [fault for row in rows for fault in row.faults]
-    return Preview(kept, sheet, mapping, rows, changes, faults, gone, remembered)
+    return Preview(kept, sheet, mapping, rows, changes, faults, gone, remembered, columns)
 
 
 def latest_lists(shop: Shop) -> list[Upload]:
@@ -171,29 +178,42 @@ def choose_columns(shop: Shop, upload_id: int, chosen: dict[int, str]) -> None:
 
 
 def apply(shop: Shop, upload_id: int, sold_out: bool = False, progress: Progress | None = None) -> Preview | None:
-    """Put the good rows on the shelf, all or none; `sold_out` sets the stock of the gone to 0. Twice does no more."""
-    found = preview(shop, upload_id)
-    if found is None:
+    """Put the good rows on the shelf, all or none; `sold_out` sets the stock of the gone to 0. Twice does no more.
+
+    The rows are laid on the cloths as they are at that moment: what somebody typed since the list was looked at stays.
+    """
+    seen = preview(shop, upload_id)
+    if seen is None:
         return None
-    moved = [change for change in found.changes if change.kind != "same" or change.said]
-    records = [change.record for change in moved]
-    if sold_out:
-        records += [_sold_out(record) for record in found.gone if record.stock_m != 0]
-    on_shelf = {record.code.casefold(): record for record in shop.now().shelf.records}
-    said = {change.record.code.casefold(): change.said for change in moved if change.said}
+    codes = [row.record.code for row in seen.rows if row.record]
     with shop.database.work() as work:
-        for at in range(0, len(records), CHUNK):
-            part = records[at : at + CHUNK]
-            extra = [(code, reading) for each in part for code in [each.code.casefold()] for reading in said.get(code, ())]
-            keep_cloths(work, part, on_shelf, "price list", found.upload.filename, extra, upload_id)
-            uploads.add_steps(work, upload_id, [_step(on_shelf.get(each.code.casefold()), each) for each in part])
-            if progress:
-                progress(at + len(part), len(records))
+        announce_change(work)
+        now = cloths_by_code(work, codes + [record.code for record in seen.gone])
+        found = replace(seen, changes=_changes(seen.rows, now, seen.columns, seen.upload.filename))
+        _put_on_shelf(work, found, now, sold_out, progress)
         if found.upload.supplier:
             headings = {found.sheet.header[column]: name for column, name in found.mapping.items()}
             uploads.remember_headings(work, found.upload.supplier, headings)
         uploads.set_state(work, upload_id, applied=True)
     return found
+
+
+def _put_on_shelf(
+    work: Work, found: Preview, now: Mapping[str, ClothRecord], sold_out: bool, progress: Progress | None
+) -> None:
+    moved = [change for change in found.changes if change.kind != "same" or change.said]
+    records = [change.record for change in moved]
+    if sold_out:
+        gone = [now.get(code_key(record.code)) for record in found.gone]
+        records += [_sold_out(record) for record in gone if record and record.stock_m != 0 and not record.binned]
+    said = {code_key(change.record.code): change.said for change in moved if change.said}
+    for at in range(0, len(records), CHUNK):
+        part = records[at : at + CHUNK]
+        extra = [(code, reading) for each in part for code in [code_key(each.code)] for reading in said.get(code, ())]
+        keep_cloths(work, part, now, "price list", found.upload.filename, extra, found.upload.id)
+        uploads.add_steps(work, found.upload.id, [_step(now.get(code_key(each.code)), each) for each in part])
+        if progress:
+            progress(at + len(part), len(records))
 
 
 def _sold_out(record: ClothRecord) -> ClothRecord:
@@ -202,7 +222,8 @@ def _sold_out(record: ClothRecord) -> ClothRecord:
 
 
 def _step(old: ClothRecord | None, new: ClothRecord) -> tuple[str, dict[str, Any] | None, dict[str, Any]]:
-    return new.code, plain(cloth_values(old)) if old else None, plain(cloth_values(new))
+    before = plain(cloth_values(old)) | ({IN_BIN: True} if old.binned else {}) if old else None
+    return new.code, before, plain(cloth_values(new))
 
 
 def bad_rows(shop: Shop, upload_id: int) -> str | None:
@@ -210,11 +231,11 @@ def bad_rows(shop: Shop, upload_id: int) -> str | None:
     return bad_rows_csv(found.sheet.header, found.rows) if found else None
 
 
-def _with_corrections(record: PatternRecord, old: Pattern | None) -> PatternRecord:
+def _with_corrections(record: PatternRecord, kept: PatternRecord | None) -> PatternRecord:
     """A file that says nothing of corrections leaves the shop's own as they are."""
-    if old is None:
+    if kept is None:
         return record
-    facts = record.facts
+    facts, old = record.facts, kept.facts
     return replace(
         record,
         facts=replace(
@@ -229,9 +250,10 @@ def import_patterns(shop: Shop, filename: str, content: bytes) -> tuple[int, lis
     """Save the good patterns of a file; returns how many, and the faults of the others."""
     state = shop.now()
     records, faults = read_patterns(content, filename, state.tables)
-    known = {record.code.casefold(): record.facts for record in state.drawer.records}
-    records = [_with_corrections(record, known.get(record.code.casefold())) for record in records]
     if records:
         with shop.database.work() as work:
+            pattern_store.announce_change(work)
+            known = pattern_store.patterns_by_code(work)
+            records = [_with_corrections(record, known.get(code_key(record.code))) for record in records]
             pattern_store.save_patterns(work, records)
     return len(records), faults

@@ -14,6 +14,7 @@ from pydantic import ValidationError
 
 from nematex.core.cloth.estimates import known_cloth
 from nematex.core.cloth.properties import Home, Property
+from nematex.core.codes import code_key
 from nematex.core.errors import FieldFault
 from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord
@@ -127,11 +128,11 @@ def _read_row(
             else:
                 add(field, "", f"is missing; every row needs {'an article code' if field == 'code' else 'a name'}")
     code = values.get("code", "")
-    if code and code.casefold() in seen:
-        add("code", code, f"stands in row {seen[code.casefold()]} already; each article code may come once")
+    if code and code_key(code) in seen:
+        add("code", code, f"stands in row {seen[code_key(code)]} already; each article code may come once")
     record = None
     if not faults:
-        seen[code.casefold()] = number
+        seen[code_key(code)] = number
         record = _made(values, tables, supplier, "cloth" if "cloth" in by_field else "name", add)
     return ReadRow(number, cells, record, tuple(faults))
 

@@ -56,7 +56,7 @@ def together() -> Response | str | tuple[str, int]:
         if field:
             changes = bulk_changes(records, field, text, now().tables)
         if changes is not None and request.method == "POST":
-            apply_bulk(shop(), changes, request.values.get("by", "").strip()[:60] or "the shop")
+            apply_bulk(shop(), records, field, text, now().tables, request.values.get("by", "").strip()[:60] or "the shop")
             return redirect(url_for("shelf.cloths"))
     except FieldFault as found:
         fault = found

@@ -15,8 +15,9 @@ from nematex.usecases.cloth.exchange import cloths_csv, cloths_json, cloths_xlsx
 from nematex.usecases.cloth.form import choices_of, cloth_names, form_groups, form_values
 from nematex.usecases.cloth.lacks.lacks import lacks_of_cloth
 from nematex.usecases.cloth.shelf_filter import LABELS, filter_choices, read_filter
+from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.usecases.judging.ranking import Filters, rank_patterns, read_wish
-from nematex.web.rooms.common import download, find_cloth, now, shop
+from nematex.web.rooms.common import download, find_cloth, now, shop, tell_binned
 
 room = Blueprint("shelf", __name__, url_prefix="/shelf")
 BEST_SHOWN = 8
@@ -68,10 +69,11 @@ def cloth(cloth_id: int) -> str:
     )
 
 
-def _form(values: dict[str, str], record_id: int | None, fault: FieldFault | None = None) -> str:
+def _form(values: dict[str, str], record_id: int | None, shown: str = "", fault: FieldFault | None = None) -> str:
     return render_template(
         "cloth/form.html",
         values=values,
+        shown=shown,
         groups=form_groups(),
         choices_of=choices_of,
         fault=fault,
@@ -87,24 +89,28 @@ def new() -> str:
 
 @room.get("/<int:cloth_id>/edit")
 def edit(cloth_id: int) -> str:
-    return _form(form_values(find_cloth(cloth_id)[0]), cloth_id)
+    values = form_values(find_cloth(cloth_id)[0])
+    return _form(values, cloth_id, as_shown(values))
 
 
 @room.post("/new")
 @room.post("/<int:cloth_id>/edit")
 def save(cloth_id: int | None = None) -> Response | tuple[str, int]:
-    old = find_cloth(cloth_id)[0] if cloth_id else None
     values = {name: text.strip() for name, text in request.form.items()}
     try:
-        kept = acts.save_cloth(shop(), now(), values, old)
+        kept = acts.save_cloth(shop(), now(), values, cloth_id)
+    except Clashing as fault:
+        return _form(fault.values, cloth_id, as_shown(fault.now), fault), 400
     except FieldFault as fault:
-        return _form(values, cloth_id, fault), 400
+        return _form(values, cloth_id, values.get(SHOWN, ""), fault), 400
     return redirect(url_for("shelf.cloth", cloth_id=kept))
 
 
 @room.post("/<int:cloth_id>/remove")
 def remove(cloth_id: int) -> Response:
+    name = find_cloth(cloth_id)[0].facts.name
     acts.remove_cloth(shop(), cloth_id)
+    tell_binned("cloth", cloth_id, name)
     return redirect(url_for("shelf.cloths"))
 
 

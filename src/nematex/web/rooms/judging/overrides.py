@@ -9,7 +9,7 @@ from nematex.core.errors import FieldFault
 from nematex.usecases.judging.overrides import counted, decide, disagreements, forget
 from nematex.usecases.judging.ranking import fitting_wish, one_pairing, read_wish
 from nematex.usecases.judging.why_view import drop_rule, rules_set
-from nematex.web.rooms.common import find_cloth, find_pattern, inside, now, shop
+from nematex.web.rooms.common import find_cloth, find_pattern, inside, now, shop, tell_binned
 from nematex.web.rooms.judging.pairing import pairing_page
 
 room = Blueprint("hands", __name__, url_prefix="/hands")
@@ -50,6 +50,7 @@ def keep(pattern_id: int, cloth_id: int) -> Response | tuple[str, int]:
 @room.post("/<int:verdict_id>/remove")
 def remove(verdict_id: int) -> Response:
     forget(shop(), verdict_id)
+    tell_binned("hand verdict", verdict_id, "the verdict by hand")
     return redirect(inside(request.form.get("back", ""), url_for("hands.page")))
 
 

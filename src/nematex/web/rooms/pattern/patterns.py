@@ -10,12 +10,13 @@ from nematex.core.errors import FieldFault
 from nematex.core.pattern.paste import Draft
 from nematex.usecases.cloth.browse import browse_patterns
 from nematex.usecases.cloth.lists.importing import import_patterns
+from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.usecases.judging.ranking import read_wish
 from nematex.usecases.pattern.acts import save_pattern, take_out
 from nematex.usecases.pattern.exchange import patterns_csv, patterns_json, patterns_xlsx
 from nematex.usecases.pattern.form import form_values, paste_into
 from nematex.usecases.pattern.sizes import PLACES, figures_of
-from nematex.web.rooms.common import download, filters, find_pattern, now, shop
+from nematex.web.rooms.common import download, filters, find_pattern, now, shop, tell_binned
 
 room = Blueprint("patterns", __name__, url_prefix="/patterns")
 
@@ -42,8 +43,14 @@ def sizes(pattern_id: int) -> str:
     return render_template("pattern/sizes.html", record=record, found=found, values=request.args, places=PLACES)
 
 
-def _form(values: dict[str, str], record_id: int | None, fault: FieldFault | None = None, draft: Draft | None = None) -> str:
-    return render_template("pattern/form.html", values=values, fault=fault, record_id=record_id, draft=draft)
+def _form(
+    values: dict[str, str],
+    record_id: int | None,
+    shown: str = "",
+    fault: FieldFault | None = None,
+    draft: Draft | None = None,
+) -> str:
+    return render_template("pattern/form.html", values=values, fault=fault, record_id=record_id, draft=draft, shown=shown)
 
 
 @room.get("/new")
@@ -53,27 +60,32 @@ def new() -> str:
 
 @room.get("/<int:pattern_id>/edit")
 def edit(pattern_id: int) -> str:
-    return _form(form_values(find_pattern(pattern_id)), pattern_id)
+    values = form_values(find_pattern(pattern_id))
+    return _form(values, pattern_id, as_shown(values))
 
 
 @room.post("/new")
 @room.post("/<int:pattern_id>/edit")
 def save(pattern_id: int | None = None) -> Response | tuple[str, int]:
-    old = find_pattern(pattern_id) if pattern_id else None
     values = {name: text.strip() for name, text in request.form.items()}
+    shown = values.get(SHOWN, "")
     if values.get("act") == "read":
         values, draft = paste_into(values, now().tables)
-        return _form(values, pattern_id, None, draft), 200
+        return _form(values, pattern_id, shown, None, draft), 200
     try:
-        kept = save_pattern(shop(), now(), values, old)
+        kept = save_pattern(shop(), now(), values, pattern_id)
+    except Clashing as fault:
+        return _form(fault.values, pattern_id, as_shown(fault.now), fault), 400
     except FieldFault as fault:
-        return _form(values, pattern_id, fault), 400
+        return _form(values, pattern_id, shown, fault), 400
     return redirect(url_for("patterns.pattern", pattern_id=kept))
 
 
 @room.post("/<int:pattern_id>/remove")
 def remove(pattern_id: int) -> Response:
+    name = find_pattern(pattern_id).facts.name
     take_out(shop(), pattern_id)
+    tell_binned("pattern", pattern_id, name)
     return redirect(url_for("patterns.patterns"))
 
 

@@ -9,10 +9,13 @@ from werkzeug.wrappers import Response
 
 from nematex.core.errors import FieldFault
 from nematex.store.records import Pick, Programme
+from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.usecases.judging.ranking import read_wish
 from nematex.usecases.programme import acts
+from nematex.usecases.programme.absent import absent
+from nematex.usecases.programme.acts import Line
 from nematex.usecases.programme.notes import DISCLOSURE, entries
-from nematex.web.rooms.common import download, find_cloth, find_pattern, now, shop
+from nematex.web.rooms.common import as_number, download, find_cloth, find_pattern, now, shop, tell_binned
 
 room = Blueprint("programmes", __name__, url_prefix="/programmes")
 KINDS = {"md": "text/markdown; charset=utf-8", "txt": "text/plain; charset=utf-8", "html": "text/html; charset=utf-8"}
@@ -24,7 +27,7 @@ def _find(programme_id: int) -> Programme:
 
 @room.get("")
 def programmes() -> str:
-    return render_template("programme/list.html", programmes=now().programmes, values={}, fault=None)
+    return render_template("programme/list.html", programmes=now().programmes, values={}, shown="", fault=None)
 
 
 @room.post("")
@@ -32,12 +35,11 @@ def programmes() -> str:
 def save(programme_id: int | None = None) -> Response | tuple[str, int]:
     given = request.form
     try:
-        kept = acts.save_programme(
-            shop(), programme_id, given.get("name", ""), given.get("shown_on", ""), given.get("intro", "")
-        )
+        kept = acts.save_programme(shop(), programme_id, given)
     except FieldFault as fault:
-        every = now().programmes
-        return render_template("programme/list.html", programmes=every, values=given, fault=fault, record_id=programme_id), 400
+        shown = as_shown(fault.now) if isinstance(fault, Clashing) else given.get(SHOWN, "")
+        page = {"programmes": now().programmes, "values": given, "shown": shown, "fault": fault, "record_id": programme_id}
+        return render_template("programme/list.html", **page), 400
     session["programme"] = kept
     return redirect(url_for("programmes.programme", programme_id=kept))
 
@@ -46,7 +48,22 @@ def save(programme_id: int | None = None) -> Response | tuple[str, int]:
 def programme(programme_id: int) -> str:
     shown = _find(programme_id)
     session["programme"] = programme_id
-    return render_template("programme/programme.html", programme=shown, entries=entries(shop(), now(), shown))
+    return _page(shown)
+
+
+def _page(shown: Programme, typed: dict[int, Line] | None = None, fault: FieldFault | None = None) -> str:
+    """`typed` are own lines that were not kept, by pick."""
+    clash = isinstance(fault, Clashing)
+    return render_template(
+        "programme/programme.html",
+        programme=shown,
+        entries=entries(shop(), now(), shown),
+        absent=absent(shop(), now(), shown),
+        about=as_shown(acts.about(shown)),
+        typed={number: line.typed for number, line in (typed or {}).items()},
+        bases={number: line.shown for number, line in (typed or {}).items() if not clash},
+        fault=fault,
+    )
 
 
 @room.post("/picks")
@@ -63,22 +80,35 @@ def add() -> Response:
     return redirect(url_for("programmes.programme", programme_id=programme_id, _anchor="last"))
 
 
-@room.post("/<int:programme_id>/picks/<int:pick_id>")
-def change(programme_id: int, pick_id: int) -> Response:
-    """Move a pick up or down, take it out, or keep its line."""
-    act = request.form.get("act", "line")
-    if act in ("up", "down"):
-        acts.move_pick(shop(), programme_id, pick_id, -1 if act == "up" else 1)
-    elif act == "remove":
-        acts.remove_pick(shop(), programme_id, pick_id)
-    else:
-        acts.write_line(shop(), programme_id, pick_id, request.form.get("line", ""))
-    return redirect(url_for("programmes.programme", programme_id=programme_id, _anchor=f"pick-{pick_id}"))
+def _lines() -> dict[int, Line]:
+    """The own lines on the page, by pick."""
+    given = request.form
+    return {
+        number: Line(text, given.get(f"{SHOWN}-{number}", ""))
+        for name, text in given.items()
+        if name.startswith("line-") and (number := as_number(name.removeprefix("line-"))) is not None
+    }
+
+
+@room.post("/<int:programme_id>/picks")
+def change(programme_id: int) -> Response | tuple[str, int]:
+    """Keep all lines of the page; and move a pick up or down, or take it out: `act` is "up 12"."""
+    act, _, number = request.form.get("act", "keep").partition(" ")
+    lines, pick_id = _lines(), as_number(number) or 0
+    try:
+        acts.change_picks(shop(), programme_id, lines, act, pick_id)
+    except FieldFault as fault:
+        return _page(_find(programme_id), lines, fault), 400
+    if act == "remove":
+        tell_binned("pick", pick_id, "the pick")
+    return redirect(url_for("programmes.programme", programme_id=programme_id, _anchor=f"pick-{pick_id}" if pick_id else None))
 
 
 @room.post("/<int:programme_id>/remove")
 def remove(programme_id: int) -> Response:
+    name = _find(programme_id).name
     acts.remove_programme(shop(), programme_id)
+    tell_binned("programme", programme_id, name)
     return redirect(url_for("programmes.programmes"))
 
 

@@ -1,0 +1,1 @@
+"""Forms: what they showed, what was typed, and what is kept now."""
