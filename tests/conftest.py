@@ -23,6 +23,11 @@ from nematex.usecases.held.shop import Shop
 from nematex.web.app import create_app
 
 
+def pytest_addoption(parser: pytest.Parser) -> None:
+    parser.addoption("--requests", type=int, default=1600, help="how many odd requests the attack sends")
+    parser.addoption("--seed", type=int, default=1, help="where the attack's chance begins")
+
+
 def pytest_make_parametrize_id(val: object) -> str | None:
     """Names of plain letters for tests of odd texts: a tool that runs one by its name must be able to write it."""
     return re.sub(r"[^A-Za-z0-9.,%-]+", "_", val)[:40] or "empty" if isinstance(val, str) else None

@@ -12,6 +12,7 @@ from nematex.core.cloth.fibres import Fibre, FibreNames
 from nematex.core.cloth.lexicon import ClothType, Lexicon, key
 from nematex.core.cloth.properties import Home, Property
 from nematex.core.colour.names import ColourName
+from nematex.core.colour.words import ColourWords
 from nematex.core.quantity.estimate import Known, Range
 from nematex.core.rules import read_rules
 from nematex.core.sayings import read_sayings
@@ -159,7 +160,11 @@ def trade_tables() -> Tables:
     return Tables(
         fibres=FibreNames(
             [
-                (Fibre(row["name"], row["kind"], row["breathes"] == "1", row["note"]), _many(row["aliases"]))
+                (
+                    Fibre(row["name"], row["kind"], row["breathes"] == "1", row["note"]),
+                    _many(row["aliases"]),
+                    (*_many(row["codes"]), *_many(row["abroad"])),
+                )
                 for row in fibre_rows
             ]
         ),
@@ -215,6 +220,13 @@ def colour_names() -> tuple[ColourName, ...]:
     rows = _rows("colour_names.csv")
     triples = [tuple(bytes.fromhex(row["srgb"].removeprefix("#"))) for row in rows]
     return tuple(ColourName(row["name"], row["family"], (r, g, b)) for row, (r, g, b) in zip(rows, triples, strict=True))
+
+
+@cache
+def colour_words() -> ColourWords:
+    """What a colour word stands for: the names above, and other words for them."""
+    by_name = {each.name: "#{:02x}{:02x}{:02x}".format(*each.srgb) for each in colour_names()}
+    return ColourWords(by_name, {row["word"]: row["means"] for row in _rows("colour_words.csv")})
 
 
 @cache

@@ -13,10 +13,11 @@ from nematex.store.database import Database
 from nematex.store.programme.programmes import add_pick, save_programme
 from nematex.store.records import Photo, Pick
 from nematex.store.settings import put
-from nematex.usecases.cloth.lists.importing import apply, import_patterns, send
+from nematex.usecases.cloth.lists.importing import apply, send
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.judging.overrides import decide
 from nematex.usecases.judging.ranking import one_pairing
+from nematex.usecases.pattern.importing import import_patterns
 from nematex.usecases.photo.made_up import made_up_photo
 
 SHOP_NAME = "Marrowstone Cloth Room"

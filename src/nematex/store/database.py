@@ -12,13 +12,14 @@ from alembic.config import Config
 from alembic.migration import MigrationContext
 from alembic.script import ScriptDirectory
 from sqlalchemy import create_engine, event, text
-from sqlalchemy.exc import OperationalError
+from sqlalchemy.exc import DataError, OperationalError
 from sqlalchemy.orm import Session
 
 from nematex.store.models import Base
 
 Work = Session  # one unit of work: opened here, passed to the store's functions by everyone else
 DatabaseGone = OperationalError
+DatabaseRefused = DataError  # a value that no column holds: too long, too large, or letters it cannot keep
 
 
 RACES = (1205, 1213)  # the server's numbers for a lock waited for too long, and for a deadlock

@@ -22,7 +22,7 @@ from sqlalchemy import (
     func,
     text,
 )
-from sqlalchemy.dialects.mysql import LONGBLOB
+from sqlalchemy.dialects.mysql import LONGBLOB, MEDIUMTEXT
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 LETTER_BY_LETTER = "utf8mb4_nopad_bin"  # the usual collation takes é for e, and one emoji for another
@@ -196,7 +196,7 @@ class PatternRow(Base):
     reading_fixes: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
     sold_as: Mapped[str] = mapped_column(String(20), default="")
     licence: Mapped[str] = mapped_column(Text, default="")
-    envelope: Mapped[str] = mapped_column(Text, default="")
+    envelope: Mapped[str] = mapped_column(MEDIUMTEXT, default="")
     version: Mapped[int] = mapped_column(BigInteger, default=0, server_default=text("0"), index=True)
     binned_at: Mapped[datetime | None] = mapped_column(DateTime)
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any
 
 from flask import Flask, Response, current_app, g, render_template, request
@@ -9,7 +10,7 @@ from flask_wtf.csrf import CSRFError, CSRFProtect
 
 from nematex.core.cloth.measuring.bending import bias_bending_length_cm, flexural_rigidity_mg_cm
 from nematex.core.errors import FieldFault
-from nematex.store.database import Database, DatabaseGone
+from nematex.store.database import Database, DatabaseGone, DatabaseRefused
 from nematex.usecases.files.csv_text import MAX_BYTES as MAX_LIST
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.judging.field_words import field_word, window_word
@@ -109,6 +110,7 @@ def _errors(app: Flask) -> None:
     )
     app.register_error_handler(FieldFault, lambda fault: _page(400, "That cannot be used", str(fault)))
     app.register_error_handler(DatabaseGone, _lost)
+    app.register_error_handler(DatabaseRefused, _refused)
 
 
 def _lost(fault: DatabaseGone) -> tuple[str, int]:
@@ -116,3 +118,13 @@ def _lost(fault: DatabaseGone) -> tuple[str, int]:
     current_app.logger.error("%s %s: %s", request.method, request.path, fault.orig)
     title, text = why_lost(fault)
     return render_template("lost.html", title=title, text=text), 503
+
+
+def _refused(fault: DatabaseRefused) -> tuple[str, int]:
+    """A value that slipped past its field's own check; the server says which column."""
+    column = re.search(r"column '(?:[^']*`\.`)?([^'`]+)'", str(fault.orig))
+    current_app.logger.error("%s %s: %s", request.method, request.path, fault.orig)
+    name = column[1].replace("_", " ") if column else "one of the fields"
+    return _page(
+        400, "That cannot be kept", f"{name}: is too long, too large, or holds a sign that cannot be kept. Nothing was saved."
+    )

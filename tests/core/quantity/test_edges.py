@@ -65,6 +65,13 @@ Read = Callable[[str, str], object]
             "£5 per 0 m",
             "Cell: '£5 per 0 m' is a price for no cloth at all; write /m, per yard, per half metre or per quarter yard",
         ),
+        (read_price, "9.80 kr", "Cell: '9.80 kr' is in kr, the money of several countries; write SEK, NOK, DKK or ISK"),
+        (
+            read_price,
+            "shells 9",
+            "Cell: 'shells 9' holds “shells”, which is no currency that is known; write £, €, $ or a code such as GBP, EUR, "
+            "USD, CHF, SEK, PLN",
+        ),
         (
             read_price,
             "£5 per bolt",
@@ -111,7 +118,10 @@ def test_limits_and_bare_numbers(read: Read, text: str, value: float) -> None:
 @pytest.mark.parametrize(
     ("text", "price", "currency"),
     [
-        ("9.80 kr", "9.8000", "SEK"),
+        ("CHF 9.80/m", "9.8000", "CHF"),
+        ("A$ 9.80", "9.8000", "AUD"),
+        ("9.80 per £/yd", "10.7174", "GBP"),
+        ("ca. 9,80 €/lfm", "9.8000", "EUR"),
         ("9.80 SEK", "9.8000", "SEK"),
         ("gbp 9.80", "9.8000", "GBP"),
         ("9.80 euro", "9.8000", "EUR"),

@@ -211,7 +211,9 @@ def test_a_spreadsheet_s_cells_become_the_texts_a_list_would_have() -> None:
     sheet.append(["B", datetime(2026, 11, 24, 8, 30), 118.25, False, "=1+1", None])
     out = io.BytesIO()
     book.save(out)
-    rows = [row[:6] for row in xlsx_rows(out.getvalue(), "a.xlsx")]  # beyond them there is nothing but padding
+    ((name, sheet_rows),) = xlsx_rows(out.getvalue(), "a.xlsx")  # the empty sheet is none
+    assert name == "cloths"
+    rows = [row[:6] for row in sheet_rows]  # beyond them there is nothing but padding
     assert rows[0] == ["code", "arrived", "weight", "deadstock", "price", "notes"]
     assert rows[1] == ["A", "2026-11-24", "120", "yes", "12.5", "two lines"]
     # A formula counts by the value that was saved with it; here none was.

@@ -18,7 +18,8 @@ from nematex.store.cloth.readings import readings_of
 from nematex.usecases.cloth.exchange import cloths_csv, cloths_json, cloths_xlsx
 from nematex.usecases.cloth.lists import importing
 from nematex.usecases.cloth.lists import job as import_job
-from nematex.usecases.cloth.lists.importing import apply, choose_columns, latest_lists, preview, send
+from nematex.usecases.cloth.lists.choosing import choose_columns
+from nematex.usecases.cloth.lists.importing import apply, latest_lists, preview, send
 from nematex.usecases.cloth.lists.job import job_state, start_applying
 from nematex.usecases.cloth.lists.undo import undo
 from nematex.usecases.files.formats import sheet_from_file

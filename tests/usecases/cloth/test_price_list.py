@@ -10,14 +10,14 @@ from messy import MESSY_LIST
 from nematex.core.errors import FieldFault
 from nematex.tables import trade_tables
 from nematex.usecases.cloth.lists.headings import guess_mapping
-from nematex.usecases.cloth.lists.price_list import bad_rows_csv, read_rows
+from nematex.usecases.cloth.lists.price_list import Reading, bad_rows_csv, read_rows
 from nematex.usecases.files.csv_text import MAX_BYTES, read_sheet
 from nematex.usecases.files.formats import sheet_from_file
 
 
 def rows(text: str, encoding: str = "utf-8"):  # type: ignore[no-untyped-def]
     sheet = read_sheet(text.encode(encoding), "list.csv")
-    return sheet, read_rows(sheet, guess_mapping(sheet.header), trade_tables())
+    return sheet, read_rows(Reading(sheet, guess_mapping(sheet.header), trade_tables()))
 
 
 def test_a_messy_list_is_read() -> None:
@@ -32,6 +32,10 @@ def test_a_messy_list_is_read() -> None:
     assert good["WB-02"].stock_m == pytest.approx(10.9728)
     bad = {(fault.row, fault.column) for row in found for fault in row.faults}
     assert bad == {(7, "Breite / Width"), (8, "Price"), (9, "Art. No"), (10, "Fabric Description"), (11, "Fabric Description")}
+    # A width that says two things and a formula for a price cost the cell; a code twice or no name cost the row.
+    assert {row.row for row in found if row.is_bad} == {9, 10, 11}
+    assert good["WB-04"].facts.width_cm is None
+    assert good["WB-05"].price_per_m is None
 
 
 @pytest.mark.parametrize(
@@ -131,4 +135,4 @@ def test_names_that_say_nothing_are_faults_that_name_the_way_out() -> None:
 def test_json_is_read_like_a_list() -> None:
     content = json.dumps([{"code": "A", "name": "blue lawn", "width_cm": 140, "nap": False}]).encode()
     sheet = sheet_from_file(content, "x.json")
-    assert read_rows(sheet, guess_mapping(sheet.header), trade_tables())[0].record.facts.width_cm == 140
+    assert read_rows(Reading(sheet, guess_mapping(sheet.header), trade_tables()))[0].record.facts.width_cm == 140

@@ -23,12 +23,12 @@ from nematex.core.judging.why import why
 from nematex.core.pattern.facts import Pattern, Wish
 from nematex.tables import trade_tables
 from nematex.usecases.assess.pairing import assess_one
-from nematex.usecases.cloth.lists.importing import import_patterns
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.judging import whole_matrix
 from nematex.usecases.judging.matrix_view import Asked, grid_csv
 from nematex.usecases.judging.why_view import drop_rule, edges_of, rules_set, set_edge
 from nematex.usecases.pattern.exchange import flat_pattern, patterns_json
+from nematex.usecases.pattern.importing import import_patterns
 from nematex.web.app import create_app
 
 TABLES = trade_tables()

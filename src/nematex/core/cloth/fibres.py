@@ -9,6 +9,7 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
+from difflib import get_close_matches
 from functools import cached_property
 
 NOISE = re.compile(
@@ -35,6 +36,7 @@ class FibreContent:
     shares: Mapping[str, float]
     faults: tuple[str, ...]
     cautions: tuple[str, ...] = ()
+    unknown: tuple[str, ...] = ()  # words that are no generic fibre name
 
     @cached_property
     def main(self) -> str | None:
@@ -45,24 +47,37 @@ class FibreContent:
 
 
 class FibreNames:
-    """All fibre names that a label may carry, in both vocabularies."""
+    """All fibre names that a label may carry: in both vocabularies, as short codes, and in other languages.
 
-    def __init__(self, rows: list[tuple[Fibre, tuple[str, ...]]]) -> None:
-        self.by_name = {fibre.name: fibre for fibre, _ in rows}
+    Each row is a fibre, its English aliases, and what only a label carries: codes ("CO") and names from abroad.
+    """
+
+    def __init__(self, rows: list[tuple[Fibre, tuple[str, ...], tuple[str, ...]]]) -> None:
+        self.by_name = {fibre.name: fibre for fibre, *_ in rows}
         self.place = {name: place for place, name in enumerate(self.by_name)}
-        self.by_alias = {alias: fibre for fibre, aliases in rows for alias in (fibre.name, *aliases)}
+        self.by_alias = {alias: fibre for fibre, aliases, _ in rows for alias in (fibre.name, *aliases)}
+        self.on_labels = {word.casefold(): fibre for fibre, _, words in rows for word in words} | self.by_alias
+
+    def nearest(self, words: str) -> str | None:
+        """The name that a misspelt word most likely means, in English before other languages."""
+        for names in (self.by_alias, self.on_labels):
+            known = [name for name in names if len(name) >= LEAST_LETTERS]
+            if near := get_close_matches(words.casefold()[:MOST_LETTERS], known, n=1, cutoff=ALIKE):
+                return near[0]
+        return None
 
     def find(self, words: str) -> Fibre | None:
         """The fibre meant by a label's words, or None."""
         text = " ".join(words.casefold().split())
         for candidate in (text, " ".join(NOISE.sub(" ", text).split())):
-            if candidate in self.by_alias:
-                return self.by_alias[candidate]
+            if candidate in self.on_labels:
+                return self.on_labels[candidate]
         return None
 
 
+LEAST_LETTERS, MOST_LETTERS, ALIKE = 4, 60, 0.72  # of a word that may be misspelt, and how alike the two must be
 NEAR_ENOUGH_PCT = 0.51  # labels are rounded
-_PIECE = re.compile(r"\d+(?:[.,]\d+)?|[a-z][a-z'\- ]*")
+_PIECE = re.compile(r"\d+(?:[.,]\d+)?|[^\W\d_](?:[^\W\d_]|['\- ])*")
 _BETWEEN = re.compile(r"(?<!\d),|,(?!\d)|[;/+&]|\band\b")
 _BAMBOO = re.compile(r"\bbamboo\b")
 
@@ -123,10 +138,13 @@ def read_fibres(label: str, names: FibreNames) -> FibreContent:
         pairs = [(word, share) for word in words]
         if len(words) > 1:
             faults.append("no percentages given")
+    unknown: list[str] = []
     for said, percent in pairs:
         fibre = names.find(said)
         if fibre is None:
-            faults.append(f"“{said or '?'}” is not a generic fibre name")
+            near = names.nearest(said)
+            faults.append(f"“{said or '?'}” is not a generic fibre name{f': {near}?' if near else ''}")
+            unknown.append(said)
             continue
         shares[fibre.name] = shares.get(fibre.name, 0.0) + percent / 100
     total = sum(percent for _, percent in pairs)
@@ -134,4 +152,4 @@ def read_fibres(label: str, names: FibreNames) -> FibreContent:
         faults.append(f"the shares add up to {total:g} %, not 100 %")
     if not total and shares:
         shares = {name: 1 / len(shares) for name in shares}
-    return FibreContent(label, shares, tuple(faults), tuple(cautions))
+    return FibreContent(label, shares, tuple(faults), tuple(cautions), tuple(unknown))

@@ -21,7 +21,7 @@ def _figures(text: str, field: str) -> list[tuple[Figure, ...]]:
     """The numbers of a cell, ranges as pairs; raises FieldFault for what no cell of a quantity is."""
     if len(text) > LONGEST:
         raise FieldFault(field, f"{text[:30]}…", f"is {len(text)} letters long; a quantity has at most {LONGEST}")
-    return spans(text, list(scan(text, grouped=True)))
+    return spans(text, list(scan(text.rstrip().removesuffix("+"), grouped=True)))
 
 
 def _is_bare(text: str, found: list[tuple[Figure, ...]]) -> bool:
@@ -30,7 +30,7 @@ def _is_bare(text: str, found: list[tuple[Figure, ...]]) -> bool:
         len(found) == 1
         and not found[0][-1].unit
         and not text[: found[0][0].start].strip()
-        and not text[found[0][-1].end :].strip()
+        and not text[found[0][-1].end :].strip(" +\u00a0")
     )
 
 

@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, create_model, field_validator
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, create_model, field_validator
 
 from nematex.core.cloth.properties import Home, Property
+from nematex.core.signs import without_controls
 from nematex.tables import properties, readable
 
 Percent = Annotated[float, Field(ge=0, le=400, allow_inf_nan=False)]
-Text = Annotated[str, Field(max_length=2000)]
-ShortText = Annotated[str, Field(max_length=300)]
+Clean = AfterValidator(without_controls)
+Text = Annotated[str, Field(max_length=2000), Clean]
+ShortText = Annotated[str, Field(max_length=300), Clean]
 
 
 class Strict(BaseModel):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 
 from nematex.core.cloth.readings import in_force
 from nematex.core.codes import code_key
@@ -10,16 +11,18 @@ from nematex.core.errors import FieldFault
 from nematex.store.cloth import filters
 from nematex.store.cloth.cloths import announce_change, bin_cloths, cloth, cloths_by_code, ids_by_code
 from nematex.store.cloth.readings import readings_of
+from nematex.store.cloth.uploads import steps_of
 from nematex.store.database import Work
 from nematex.store.records import ClothRecord, ReadingRecord
 from nematex.tables import properties, readable
 from nematex.usecases.cloth.form import form_values, record_from_form
 from nematex.usecases.cloth.readings import keep_cloths, keep_readings
+from nematex.usecases.cloth.shelf_filter import ShelfFilter, read_filter
 from nematex.usecases.forms.merging import merged
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 
-NAME_LETTERS, QUERY_LETTERS = 80, 1000
+NAME_LETTERS, QUERY_LETTERS, LONGEST_NUMBER = 80, 1000, 9
 
 
 def _label(name: str) -> str:
@@ -78,6 +81,17 @@ def readings_in_force(shop: Shop, cloth_id: int) -> dict[str, tuple[ReadingRecor
     """Property → the reading in force and how many there are."""
     every = readings_by_property(shop, cloth_id)
     return {name: (best, len(readings)) for name, readings in every.items() if (best := in_force(readings))}
+
+
+def asked_filter(shop: Shop, state: State, given: Mapping[str, str]) -> tuple[ShelfFilter, list[FieldFault]]:
+    """The filter in an address, and what in it could not be read; `list` narrows to what that list brought."""
+    chosen, faults = read_filter(given, state.tables)
+    number = given.get("list", "")
+    if number.isdecimal() and number.isascii() and len(number) < LONGEST_NUMBER:
+        with shop.database.work() as work:
+            codes = frozenset(code_key(code) for code, _before, _after in steps_of(work, int(number)))
+        chosen = replace(chosen, codes=codes)
+    return chosen, faults
 
 
 def saved_filters(shop: Shop) -> list[tuple[int, str, str]]:

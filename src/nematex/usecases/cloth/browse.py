@@ -11,6 +11,7 @@ import numpy.typing as npt
 
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.facts import STRUCTURES
+from nematex.core.codes import code_key
 from nematex.core.quantity.arrays import Floats, Mask
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.cloth.shelf_filter import ShelfFilter, filter_choices
@@ -69,6 +70,8 @@ def _kept(shelf: Shelf, chosen: ShelfFilter) -> Mask:
         keep &= filed.arrived >= chosen.new_since.toordinal()
     if chosen.fibre:
         keep &= np.array([bool(each.fibres and each.fibres.share(chosen.fibre)) for each in shelf.cloths], dtype=np.bool_)
+    if chosen.codes is not None:
+        keep &= np.array([code_key(record.code) in chosen.codes for record in shelf.records], dtype=np.bool_)
     if chosen.q:
         keep &= shelf.holding(chosen.q)
     return keep

@@ -13,7 +13,7 @@ from nematex.core.quantity.reader import read_length_cm
 from nematex.store.records import Bolt, Colourway
 
 _COLOUR = r"#[0-9a-fA-F]{6}\b"
-_LENGTH = r"\d+(?:[.,]\d+)?\s*(?:m|yds?|yards?|cm)\b"
+_LENGTH = r"(?<![\d.,])\d{1,9}(?:[.,]\d{1,6})?\s?(?:m|yds?|yards?|cm)\b"
 
 
 def _metres(text: str, field: str) -> float:

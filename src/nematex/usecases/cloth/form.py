@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import replace
 from functools import cache
+from typing import Any
 
 from pydantic import ValidationError
 
@@ -13,10 +14,10 @@ from nematex.core.errors import FieldFault
 from nematex.core.quantity.estimate import Known
 from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord, Colourway
-from nematex.tables import properties, readable
+from nematex.tables import colour_words, properties, readable
 from nematex.usecases.cloth.exchange import flat_cloth
-from nematex.usecases.cloth.lists.headings import read_cell
-from nematex.usecases.cloth.lists.price_list import make_record
+from nematex.usecases.cloth.lists.cells import read_values
+from nematex.usecases.cloth.lists.making import make_record
 
 YES_NO = ("yes", "no")
 
@@ -48,20 +49,25 @@ def _text(value: object, kind: str) -> str:
 
 def form_values(record: ClothRecord) -> dict[str, str]:
     """A record as the texts of its form."""
-    return {
+    values = {
         name: _text(value, properties()[name].kind)
         for name, value in flat_cloth(record).items()
         if value is not None and name != "known"
     }
+    by_word = record.facts.known.get("colours") == Known.TYPICAL.word
+    if by_word and (words := colour_words().said(record.colours)):
+        values["colours"] = words
+    return values
 
 
 def record_from_form(values: Mapping[str, str], old: ClothRecord | None, tables: Tables) -> ClothRecord:
     """The record typed; raises FieldFault naming field, value and choices."""
     fields = properties()
-    read = {}
+    read: dict[str, Any] = {}
     for name, text in values.items():
         if name in fields and text:
-            read[name] = read_cell(text, fields[name].label, fields[name])
+            said = read_values(text, fields[name].label, fields[name], tables)
+            read |= {other: value for other, value in said.items() if other == name or not values.get(other)}
     for name in ("code", "name"):
         if name not in read:
             raise FieldFault(fields[name].label, "", "is missing; every cloth needs one")

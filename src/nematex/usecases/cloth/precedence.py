@@ -28,4 +28,5 @@ def respected(
         kept[name] = before
         number, word = as_reading(prop, now)
         said.append(ReadingRecord(0, name, number, word, stated, "price list", source, datetime.min))
-    return with_values(merged, kept), said
+    held = {name: how for name, how in old.facts.known.items() if name in kept}
+    return with_values(merged, {**kept, "known": {**merged.facts.known, **held}}), said

@@ -9,11 +9,12 @@ from typing import Any
 
 from nematex.core.cloth.print_scale import scale_words
 from nematex.core.colour.difference import read_hex
+from nematex.core.colour.words import read_colours
 from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.quantity.money import read_price
 from nematex.core.quantity.reader import read_length_cm, read_percent, read_weight_gsm, read_width_cm
 from nematex.core.tables import Tables
-from nematex.tables import colour_names
+from nematex.tables import colour_words
 
 SEASONS = ("spring", "summer", "autumn", "winter", "occasion")
 SORTS = (
@@ -61,6 +62,7 @@ class ShelfFilter:
     near: tuple[int, int, int] | None = None
     fibre: str = ""
     needs: bool = False
+    codes: frozenset[str] | None = None  # keys of article codes: those that a list brought
     new_since: date | None = None
     page: int = 1
 
@@ -78,13 +80,12 @@ def _date(text: str, name: str) -> date:
 
 def _colour(text: str, name: str) -> tuple[int, int, int]:
     """A colour word that is known here, or a hex colour."""
-    known = {each.name: each.srgb for each in colour_names()}
-    word = text.casefold()
-    if word in known:
-        return known[word]
-    if not word.startswith("#"):
-        raise UnknownChoice(name, text, [*known, "or a code like #24404a"], "colour word")
-    return read_hex(word, name)
+    if text.startswith("#"):
+        return read_hex(text, name)
+    found = read_colours(text, name, colour_words()).colours
+    if not found:
+        raise FieldFault(name, text, "names no colour; write a word like rust, or a code like #24404a")
+    return read_hex(found[0], name)
 
 
 def _fibre(text: str, name: str, tables: Tables) -> str:

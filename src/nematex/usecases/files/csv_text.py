@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from charset_normalizer import from_bytes
 
@@ -13,17 +13,23 @@ from nematex.core.errors import FieldFault
 MAX_BYTES = 8 * 2**20
 MAX_ROWS = 20_000
 MAX_COLUMNS = 80
+MOST_SHEETS = 30
 CHOICES = "send a CSV text file (commas, semicolons or tabs) with a line of column names"
 
 
 @dataclass(frozen=True)
 class SheetText:
-    """The rows of a list: header, body with the line number of each row, and how it was read."""
+    """The rows of a list: header, body with the line number of each row, and how it was read.
+
+    `name` is the sheet of a workbook, `sheets` those that could be read instead.
+    """
 
     header: list[str]
     rows: list[tuple[int, list[str]]]
     encoding: str
     separator: str
+    name: str = ""
+    sheets: tuple[str, ...] = ()
 
 
 MARKS = ((b"\xef\xbb\xbf", "utf-8-sig"), (b"\xff\xfe", "utf-16"), (b"\xfe\xff", "utf-16"))
@@ -63,7 +69,7 @@ def _decode(content: bytes, filename: str) -> tuple[str, str]:
     return content.decode(best.encoding, errors="replace"), best.encoding
 
 
-def read_sheet(content: bytes, filename: str) -> SheetText:
+def read_sheet(content: bytes, filename: str, _which: str = "") -> SheetText:
     """Rows of a CSV text; raises FieldFault naming the file and what to send instead."""
     text, encoding = _decode(content, filename)
     start = text.lstrip()[:200].casefold()
@@ -94,13 +100,27 @@ def sheet_of(numbered: list[tuple[int, list[str]]], filename: str, encoding: str
         raise FieldFault("file", filename, f"holds no rows below a line of column names; {CHOICES}")
     if len(body) > MAX_ROWS:
         raise FieldFault("file", filename, f"holds {len(body)} rows; at most {MAX_ROWS} are read: split the list")
-    header = body[start_at][1][:MAX_COLUMNS]
-    return SheetText(
-        header,
-        [(n, row[: len(header)] + [""] * (len(header) - len(row))) for n, row in body[start_at + 1 :]],
-        encoding,
-        separator,
-    )
+    wide = max(len(row) for _, row in body[start_at:])
+    full = [(n, row + [""] * (wide - len(row))) for n, row in body[start_at:]]
+    kept = [at for at in range(wide) if any(row[at] for _, row in full)][:MAX_COLUMNS]  # spreadsheets have empty columns
+    header, *rows = ((n, [row[at] for at in kept]) for n, row in full)
+    return SheetText(header[1], rows, encoding, separator)
+
+
+def chosen_sheet(sheets: list[tuple[str, list[list[str]]]], which: str, filename: str, kind: str) -> SheetText:
+    """The named sheet of a workbook, else the one that holds most; the others are named. Raises FieldFault."""
+    found: dict[str, SheetText] = {}
+    refused: FieldFault | None = None
+    for name, rows in sheets:
+        try:
+            found[name] = sheet_of(list(enumerate(rows, 1)), filename, kind, kind)
+        except FieldFault as fault:
+            refused = refused or fault
+    if not found:
+        raise refused or FieldFault("file", filename, "holds no rows; send a sheet with a line of column names")
+    fullest = max(found, key=lambda name: len(found[name].rows) * len(found[name].header))
+    name = which if which in found else fullest
+    return replace(found[name], name=name, sheets=tuple(found))
 
 
 def _header_at(body: list[tuple[int, list[str]]]) -> int | None:

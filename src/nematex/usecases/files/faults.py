@@ -13,3 +13,4 @@ class RowFault:
     column: str
     value: str
     message: str
+    cell_only: bool = False  # the cell is left out, the row is taken

@@ -16,13 +16,15 @@ from nematex.usecases.files.xlsx_text import check_xlsx, is_xlsx, xlsx_sheet
 class Format:
     """How a format is told and read. `check` is the quick look before anything is unpacked; each raises FieldFault.
 
+    `sheet` takes the name of a sheet of a workbook, or nothing.
+
     `objects` is for a format that holds values and not cells.
     """
 
     name: str
     owns: Callable[[bytes], bool]
     check: Callable[[bytes, str], object]
-    sheet: Callable[[bytes, str], SheetText]
+    sheet: Callable[[bytes, str, str], SheetText]
     objects: Callable[[bytes, str], list[dict[str, Any]]] | None = None
 
 
@@ -39,6 +41,6 @@ def format_of(content: bytes) -> Format:
     return next(each for each in FORMATS if each.owns(content))
 
 
-def sheet_from_file(content: bytes, filename: str) -> SheetText:
-    """A list's rows as text, whatever its format; raises FieldFault naming the file and what to send instead."""
-    return format_of(content).sheet(content, filename)
+def sheet_from_file(content: bytes, filename: str, which: str = "") -> SheetText:
+    """A list's rows as text, whatever its format and from the sheet of this name; raises FieldFault naming the file."""
+    return format_of(content).sheet(content, filename, which)

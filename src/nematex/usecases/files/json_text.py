@@ -29,7 +29,7 @@ def json_rows(content: bytes, filename: str) -> list[dict[str, Any]]:
     return rows
 
 
-def json_sheet(content: bytes, filename: str) -> SheetText:
+def json_sheet(content: bytes, filename: str, _which: str = "") -> SheetText:
     """The same as rows of text, a column for each name."""
     rows = json_rows(content, filename)
     header = list(dict.fromkeys(name for row in rows for name in row))

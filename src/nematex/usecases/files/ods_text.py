@@ -9,14 +9,14 @@ from __future__ import annotations
 import io
 import zipfile
 from collections.abc import Iterator
-from xml.etree.ElementTree import Element, ParseError
+from itertools import islice
+from xml.etree.ElementTree import Element
 
-from defusedxml.common import DefusedXmlException
 from defusedxml.ElementTree import iterparse
 
 from nematex.core.errors import FieldFault
 from nematex.usecases.files.archive import is_archive, parts_of
-from nematex.usecases.files.csv_text import MAX_COLUMNS, MAX_ROWS, SheetText, sheet_of
+from nematex.usecases.files.csv_text import MAX_COLUMNS, MAX_ROWS, MOST_SHEETS, SheetText, chosen_sheet
 
 KIND = b"application/vnd.oasis.opendocument.spreadsheet"
 TABLE = "{urn:oasis:names:tc:opendocument:xmlns:table:1.0}"
@@ -61,8 +61,8 @@ def _row(row: Element) -> list[str]:
     return cells[:MAX_COLUMNS]
 
 
-def _sheets(content: bytes, filename: str) -> Iterator[list[list[str]]]:
-    """The rows of each sheet; repeated rows count only where they hold something."""
+def _sheets(content: bytes, filename: str) -> Iterator[tuple[str, list[list[str]]]]:
+    """The name and rows of each sheet; repeated rows count only where they hold something."""
     rows: list[list[str]] = []
     with zipfile.ZipFile(io.BytesIO(content)) as archive, archive.open("content.xml") as part:
         for _, element in iterparse(part, forbid_dtd=True):
@@ -74,19 +74,18 @@ def _sheets(content: bytes, filename: str) -> Iterator[list[list[str]]]:
                 if len(rows) > MAX_ROWS + 20:
                     raise FieldFault("file", filename, f"has more than {MAX_ROWS} rows; split the list and send the parts")
             elif element.tag == f"{TABLE}table":
-                yield rows
+                if any(cell for row in rows for cell in row):
+                    yield element.get(f"{TABLE}name", ""), rows
                 rows = []
 
 
-def ods_sheet(content: bytes, filename: str) -> SheetText:
-    """The rows of the first sheet that holds any; formulas by the values saved with them. Raises FieldFault."""
+def ods_sheet(content: bytes, filename: str, which: str = "") -> SheetText:
+    """The rows of the chosen sheet; formulas by the values saved with them. Raises FieldFault."""
     check_ods(content, filename)
     try:
-        for rows in _sheets(content, filename):
-            if any(cell for row in rows for cell in row):
-                return sheet_of(list(enumerate(rows, 1)), filename, "ODS", "ODS")
-    except (ParseError, DefusedXmlException, zipfile.BadZipFile, LookupError, ValueError, OSError, RuntimeError) as fault:
-        if isinstance(fault, FieldFault):
-            raise
+        sheets = list(islice(_sheets(content, filename), MOST_SHEETS))
+    except FieldFault:
+        raise
+    except Exception as fault:  # a damaged file can break the libraries anywhere
         raise FieldFault("file", filename, f"cannot be opened as a spreadsheet: {str(fault)[:200]}") from fault
-    raise FieldFault("file", filename, "holds no rows; send a sheet with a line of column names")
+    return chosen_sheet(sheets, which, filename, "ODS")

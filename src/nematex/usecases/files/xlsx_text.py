@@ -3,16 +3,15 @@
 from __future__ import annotations
 
 import io
-import zipfile
 from datetime import date, datetime
 from typing import Any
 
 from openpyxl import Workbook, load_workbook
-from openpyxl.utils.exceptions import InvalidFileException
 
 from nematex.core.errors import FieldFault
+from nematex.core.signs import without_controls
 from nematex.usecases.files.archive import is_archive, parts_of
-from nematex.usecases.files.csv_text import MAX_COLUMNS, MAX_ROWS, SheetText, sheet_of
+from nematex.usecases.files.csv_text import MAX_COLUMNS, MAX_ROWS, MOST_SHEETS, SheetText, chosen_sheet
 
 
 def is_xlsx(content: bytes) -> bool:
@@ -41,29 +40,37 @@ def _text(value: Any) -> str:
     return " ".join(str(value).split())
 
 
-def xlsx_rows(content: bytes, filename: str) -> list[list[str]]:
-    """The rows of the first sheet that holds any; formulas by the values saved with them. Raises FieldFault."""
+def xlsx_rows(content: bytes, filename: str) -> list[tuple[str, list[list[str]]]]:
+    """Each sheet that holds rows, by name; formulas by the values saved with them. Raises FieldFault."""
     check_xlsx(content, filename)
     try:
         book = load_workbook(io.BytesIO(content), read_only=True, data_only=True, keep_links=False)
-        for sheet in book.worksheets:
+        sheets, total = [], 0
+        for sheet in book.worksheets[:MOST_SHEETS]:
             sheet.reset_dimensions()
-            rows = []
+            rows: list[list[str]] = []
             for row in sheet.iter_rows(values_only=True, max_col=MAX_COLUMNS):
                 rows.append([_text(cell) for cell in row])
-                if len(rows) > MAX_ROWS + 20:
+                total += 1
+                if total > MAX_ROWS + 20:
                     raise FieldFault("file", filename, f"has more than {MAX_ROWS} rows; split the list and send the parts")
             if any(cell for row in rows for cell in row):
-                return rows
+                sheets.append((sheet.title, rows))
     except FieldFault:
         raise
-    except (InvalidFileException, zipfile.BadZipFile, LookupError, ValueError, OSError, SyntaxError, RuntimeError) as fault:
+    except Exception as fault:  # a damaged file can break the library anywhere
         raise FieldFault("file", filename, f"cannot be opened as a spreadsheet: {fault}") from fault
-    raise FieldFault("file", filename, "holds no rows; send a sheet with a line of column names")
+    return sheets
 
 
-def xlsx_sheet(content: bytes, filename: str) -> SheetText:
-    return sheet_of(list(enumerate(xlsx_rows(content, filename), 1)), filename, "XLSX", "XLSX")
+def xlsx_sheet(content: bytes, filename: str, which: str = "") -> SheetText:
+    return chosen_sheet(xlsx_rows(content, filename), which, filename, "XLSX")
+
+
+def _safe(cell: str) -> str:
+    """A text that is no formula, without signs that no spreadsheet can hold."""
+    cell = without_controls(cell)
+    return f"'{cell}" if cell.startswith("=") else cell
 
 
 def xlsx_bytes(columns: list[str], rows: list[list[str | float | None]], title: str) -> bytes:
@@ -72,7 +79,7 @@ def xlsx_bytes(columns: list[str], rows: list[list[str | float | None]], title: 
     sheet = book.create_sheet(title)
     sheet.append(columns)
     for row in rows:
-        sheet.append([cell if not isinstance(cell, str) or not cell.startswith("=") else f"'{cell}" for cell in row])
+        sheet.append([_safe(cell) if isinstance(cell, str) else cell for cell in row])
     out = io.BytesIO()
     book.save(out)
     return out.getvalue()

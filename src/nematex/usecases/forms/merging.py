@@ -7,13 +7,14 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 
 from nematex.core.errors import FieldFault
+from nematex.core.signs import without_controls
 
 SHOWN = "shown"  # the hidden field that holds what the form showed
 
 
 def clean(text: str) -> str:
-    """A text as it is compared: line ends as browsers send them are line ends."""
-    return text.replace("\r\n", "\n").strip()
+    """A text as it is compared and kept."""
+    return without_controls(text).strip()
 
 
 def as_shown(values: Mapping[str, str]) -> str:

@@ -14,7 +14,7 @@ from nematex.core.errors import FieldFault
 from nematex.core.tables import Tables
 from nematex.store.records import PatternRecord
 from nematex.usecases.assess.pairing import pattern_facts
-from nematex.usecases.assess.schema import PatternIn, ShortText, Text
+from nematex.usecases.assess.schema import Clean, PatternIn, Text
 from nematex.usecases.files.cells import as_cell, csv_text
 from nematex.usecases.files.faults import RowFault
 from nematex.usecases.files.formats import format_of
@@ -33,15 +33,16 @@ OF_SHOP = ("code", "house", "difficulty", "season", "notes", "sold_as", "licence
 class PatternFile(PatternIn):
     """A pattern as it is exchanged: the assess input, and what the shop knows of it."""
 
-    code: ShortText
-    name: ShortText
-    house: ShortText = ""
-    difficulty: ShortText = ""
-    season: ShortText = ""
+    code: Annotated[str, Field(max_length=80), Clean]
+    name: Annotated[str, Field(max_length=120), Clean]
+    house: Annotated[str, Field(max_length=120), Clean] = ""
+    garment: Annotated[str, Field(max_length=120), Clean] | None = None
+    difficulty: Annotated[str, Field(max_length=40), Clean] = ""
+    season: Annotated[str, Field(max_length=80), Clean] = ""
     notes: Text = ""
     sold_as: Literal["", "paper", "PDF", "paper and PDF"] = ""
     licence: Text = ""
-    envelope: Annotated[str, Field(max_length=20000)] = ""
+    envelope: Annotated[str, Field(max_length=20000), Clean] = ""
 
 
 def flat_pattern(record: PatternRecord) -> dict[str, Any]:
@@ -120,7 +121,7 @@ def _rows(content: bytes, filename: str) -> list[tuple[int, Callable[[], dict[st
     kind = format_of(content)
     if kind.objects:
         return [(number, partial(dict, row)) for number, row in enumerate(kind.objects(content, filename), 1)]
-    sheet = kind.sheet(content, filename)
+    sheet = kind.sheet(content, filename, "")
     return [(number, partial(_from_cells, sheet.header, cells)) for number, cells in sheet.rows]
 
 

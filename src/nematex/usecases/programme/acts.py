@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from datetime import date
 
 from nematex.core.errors import FieldFault
+from nematex.core.signs import without_controls
 from nematex.store.database import Work
 from nematex.store.programme import programmes as store
 from nematex.store.records import Pick, Programme
@@ -24,10 +25,10 @@ def programme(shop: Shop, programme_id: int) -> Programme | None:
 
 def checked_text(field: str, text: str, limit: int = LINE_LETTERS) -> str:
     """The text without blanks at its ends; raises FieldFault where it is longer than is kept."""
-    clean = text.strip()
-    if len(clean) > limit:
-        raise FieldFault(field, f"{clean[:40]}…", f"is {len(clean)} letters long; at most {limit} are kept")
-    return clean
+    kept = without_controls(text).strip()
+    if len(kept) > limit:
+        raise FieldFault(field, f"{kept[:40]}…", f"is {len(kept)} letters long; at most {limit} are kept")
+    return kept
 
 
 @dataclass(frozen=True, slots=True)

@@ -15,6 +15,7 @@ from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.ranking import Filters
 
+LONGEST_ADDRESS = 2000
 LONGEST_NUMBER = 9  # digits; more is no page and no row
 
 
@@ -61,7 +62,8 @@ def numbers(texts: Iterable[str]) -> list[int]:
 
 def inside(back: str, otherwise: str) -> str:
     """An address of this shop to go back to, or the other one where it leads elsewhere."""
-    return back if back.startswith("/") and not back.startswith(("//", "/\\")) else otherwise
+    plain = back.startswith("/") and not back.startswith(("//", "/\\")) and back.isprintable()
+    return back if plain and len(back) <= LONGEST_ADDRESS else otherwise
 
 
 def filters() -> Filters:

@@ -2,21 +2,23 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
 from nematex.core.codes import code_key
-from nematex.core.errors import FieldFault, UnknownChoice
+from nematex.core.errors import FieldFault
+from nematex.core.tables import Tables
 from nematex.store.cloth import uploads
 from nematex.store.cloth.cloths import announce_change, binned_cloths, cloth_values, cloths_by_code
 from nematex.store.database import Work
-from nematex.store.pattern import patterns as pattern_store
-from nematex.store.records import ClothRecord, PatternRecord, ReadingRecord, Upload
+from nematex.store.records import ClothRecord, ReadingRecord, Upload
 from nematex.tables import properties
 from nematex.usecases.cloth.exchange import flat_cloth
-from nematex.usecases.cloth.lists.headings import guess_mapping
-from nematex.usecases.cloth.lists.price_list import ReadRow, bad_rows_csv, merge, read_rows
+from nematex.usecases.cloth.lists.guessing import guess_columns, with_heading
+from nematex.usecases.cloth.lists.headings import HELPERS
+from nematex.usecases.cloth.lists.price_list import Reading, ReadRow, bad_rows_csv, merge, read_rows
 from nematex.usecases.cloth.lists.undo import IN_BIN, plain
 from nematex.usecases.cloth.precedence import respected
 from nematex.usecases.cloth.readings import keep_cloths
@@ -25,9 +27,9 @@ from nematex.usecases.files.faults import RowFault
 from nematex.usecases.files.formats import format_of, sheet_from_file
 from nematex.usecases.held.shelf import Shelf
 from nematex.usecases.held.shop import Shop
-from nematex.usecases.pattern.exchange import read_patterns
 
 CHUNK = 500
+MOST_ASKED = 30  # misspelt fibres
 Progress = Callable[[int, int], None]
 
 
@@ -60,8 +62,19 @@ class Preview:
         return sum(change.kind == kind for change in self.changes)
 
     @property
-    def bad_rows(self) -> int:
-        return sum(bool(row.faults) for row in self.rows)
+    def bad(self) -> list[ReadRow]:
+        """The rows that are left out."""
+        return [row for row in self.rows if row.is_bad]
+
+    @property
+    def left_out_cells(self) -> list[RowFault]:
+        """The cells that are left out of rows that are taken."""
+        return [fault for row in self.rows if not row.is_bad for fault in row.faults]
+
+    @property
+    def strange_fibres(self) -> list[tuple[str, int]]:
+        """Words of labels that are no fibre, and in how many rows; the most frequent first."""
+        return Counter(word for row in self.rows for word in set(row.strange_fibres) if word).most_common(MOST_ASKED)
 
     @property
     def only_said(self) -> list[Change]:
@@ -80,6 +93,11 @@ def send(shop: Shop, filename: str, content: bytes, supplier: str = "") -> int:
         return uploads.add_upload(work, "cloths", filename, content, supplier.strip()[:120])
 
 
+def _shown(value: object) -> str:
+    """A value of the shelf in a table of changes; 0 is 0."""
+    return "–" if value in (None, "") else str(value)
+
+
 def _same(one: object, other: object) -> bool:
     return str(one if one not in (None, "", False) else "") == str(other if other not in (None, "", False) else "")
 
@@ -96,7 +114,7 @@ def _change(row: int, old: ClothRecord | None, new: ClothRecord, columns: set[st
     merged, said = respected(old, merged, dict(new.facts.known), source)
     before, after = flat_cloth(old), flat_cloth(merged)
     moved = tuple(
-        (properties()[name].label, str(before[name] or "–"), str(after[name] or "–"))
+        (properties()[name].label, _shown(before[name]), _shown(after[name]))
         for name in before
         if not _same(before[name], after[name])
     )
@@ -104,18 +122,18 @@ def _change(row: int, old: ClothRecord | None, new: ClothRecord, columns: set[st
     return Change(row, merged, kind, moved, tuple(said))
 
 
-def _mapping(kept: Upload, sheet: SheetText, headings: dict[str, str]) -> tuple[dict[int, str], bool]:
+def _mapping(kept: Upload, sheet: SheetText, headings: dict[str, str], tables: Tables) -> tuple[dict[int, str], bool]:
     """Column → field: as chosen, else as remembered of the supplier, else as guessed; and whether it was remembered."""
     chosen = kept.mapping.get("columns")
     if chosen is not None:
         return {int(at): name for at, name in chosen.items()}, False
-    guessed = guess_mapping(sheet.header)
-    known = {at: headings[heading] for at, heading in enumerate(sheet.header) if heading in headings}
+    guessed = guess_columns(sheet, tables)
+    known = {at: headings[heading] for at, heading in enumerate(sheet.header) if heading and heading in headings}
     if not known:
         return guessed, False
     taken = set(known.values())
     rest = {at: name for at, name in guessed.items() if at not in known and name not in taken}
-    return {at: name for at, name in {**rest, **known}.items() if name in properties()}, True
+    return {at: name for at, name in {**rest, **known}.items() if name in properties() or name in HELPERS}, True
 
 
 def preview(shop: Shop, upload_id: int, progress: Progress | None = None) -> Preview | None:
@@ -138,16 +156,17 @@ def preview(shop: Shop, upload_id: int, progress: Progress | None = None) -> Pre
 def _preview(
     kept: Upload, shelf: Shelf, binned: Mapping[str, ClothRecord], headings: dict[str, str], progress: Progress
 ) -> Preview:
-    sheet = sheet_from_file(kept.content, kept.filename)
+    sheet = with_heading(sheet_from_file(kept.content, kept.filename, kept.mapping.get("sheet", "")), shelf.tables)
     progress(len(sheet.rows) // 3, len(sheet.rows))
-    mapping, remembered = _mapping(kept, sheet, headings)
-    rows = read_rows(sheet, mapping, shelf.tables, kept.supplier)
+    mapping, remembered = _mapping(kept, sheet, headings, shelf.tables)
+    rows = read_rows(_reading(kept, sheet, mapping, shelf.tables))
     progress(len(sheet.rows) * 2 // 3, len(sheet.rows))
     by_code = {**binned, **{code_key(record.code): record for record in shelf.records}}
-    columns = set(mapping.values()) | ({"supplier"} if kept.supplier else set())
+    columns = set(mapping.values()) - set(HELPERS) | ({"supplier"} if kept.supplier else set())
+    columns |= {"stretch_length_pct"} if "stretch_cross_pct" in columns else set()  # one cell may say both
     changes = _changes(rows, by_code, columns, kept.filename)
     listed = {code_key(change.record.code) for change in changes}
-    broken = {code_key(cell) for row in rows if row.faults for cell in row.cells}  # a row with faults is not gone
+    broken = {code_key(cell) for row in rows if row.is_bad for cell in row.cells}  # a row with faults is not gone
     gone = [
         record
         for record in shelf.records
@@ -157,24 +176,16 @@ def _preview(
     return Preview(kept, sheet, mapping, rows, changes, faults, gone, remembered, columns)
 
 
+def _reading(kept: Upload, sheet: SheetText, mapping: Mapping[int, str], tables: Tables) -> Reading:
+    """The list as it is to be read, with what was accepted and mended on the preview."""
+    mended = {int(row): {int(at): text for at, text in cells.items()} for row, cells in kept.mapping.get("cells", {}).items()}
+    return Reading(sheet, mapping, tables, kept.supplier, kept.mapping.get("words", {}), mended)
+
+
 def latest_lists(shop: Shop) -> list[Upload]:
     """The lists that were sent last."""
     with shop.database.work() as work:
         return uploads.recent_uploads(work)
-
-
-def choose_columns(shop: Shop, upload_id: int, chosen: dict[int, str]) -> None:
-    """Keep a corrected mapping; raises FieldFault if a field is taken twice."""
-    taken: dict[str, int] = {}
-    for at, name in chosen.items():
-        if name not in properties():
-            raise UnknownChoice("column", name, properties(), "field")
-        if name in taken:
-            label = properties()[name].label
-            raise FieldFault("columns", label, f"is chosen for column {taken[name] + 1} and column {at + 1}; choose it once")
-        taken[name] = at
-    with shop.database.work() as work:
-        uploads.remember_mapping(work, upload_id, {"columns": {str(at): name for at, name in chosen.items()}})
 
 
 def apply(shop: Shop, upload_id: int, sold_out: bool = False, progress: Progress | None = None) -> Preview | None:
@@ -192,7 +203,7 @@ def apply(shop: Shop, upload_id: int, sold_out: bool = False, progress: Progress
         found = replace(seen, changes=_changes(seen.rows, now, seen.columns, seen.upload.filename))
         _put_on_shelf(work, found, now, sold_out, progress)
         if found.upload.supplier:
-            headings = {found.sheet.header[column]: name for column, name in found.mapping.items()}
+            headings = {heading: name for column, name in found.mapping.items() if (heading := found.sheet.header[column])}
             uploads.remember_headings(work, found.upload.supplier, headings)
         uploads.set_state(work, upload_id, applied=True)
     return found
@@ -229,31 +240,3 @@ def _step(old: ClothRecord | None, new: ClothRecord) -> tuple[str, dict[str, Any
 def bad_rows(shop: Shop, upload_id: int) -> str | None:
     found = preview(shop, upload_id)
     return bad_rows_csv(found.sheet.header, found.rows) if found else None
-
-
-def _with_corrections(record: PatternRecord, kept: PatternRecord | None) -> PatternRecord:
-    """A file that says nothing of corrections leaves the shop's own as they are."""
-    if kept is None:
-        return record
-    facts, old = record.facts, kept.facts
-    return replace(
-        record,
-        facts=replace(
-            facts,
-            edge_fixes=facts.edge_fixes or old.edge_fixes,
-            reading_fixes=facts.reading_fixes or old.reading_fixes,
-        ),
-    )
-
-
-def import_patterns(shop: Shop, filename: str, content: bytes) -> tuple[int, list[RowFault]]:
-    """Save the good patterns of a file; returns how many, and the faults of the others."""
-    state = shop.now()
-    records, faults = read_patterns(content, filename, state.tables)
-    if records:
-        with shop.database.work() as work:
-            pattern_store.announce_change(work)
-            known = pattern_store.patterns_by_code(work)
-            records = [_with_corrections(record, known.get(code_key(record.code))) for record in records]
-            pattern_store.save_patterns(work, records)
-    return len(records), faults

@@ -4,29 +4,30 @@ from __future__ import annotations
 
 import csv
 import io
-import json
 import re
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Any
 
 from pydantic import ValidationError
 
-from nematex.core.cloth.estimates import known_cloth
-from nematex.core.cloth.properties import Home, Property
+from nematex.core.cloth.fibres import read_fibres
 from nematex.core.codes import code_key
+from nematex.core.colour.words import UnknownColours
 from nematex.core.errors import FieldFault
 from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord
-from nematex.tables import properties
-from nematex.usecases.assess.pairing import cloth_facts
-from nematex.usecases.assess.schema import ClothIn
-from nematex.usecases.cloth.lists.headings import column_units, read_cell
+from nematex.tables import properties, readable
+from nematex.usecases.cloth.lists.cells import column_units, read_values
+from nematex.usecases.cloth.lists.headings import HELPERS, heading_currency, unit_columns, with_unit
+from nematex.usecases.cloth.lists.making import make_record
 from nematex.usecases.cloth.values import value_of, with_values
 from nematex.usecases.files.cells import safe_cell
 from nematex.usecases.files.csv_text import SheetText
 from nematex.usecases.files.faults import RowFault
 
+NEEDED = ("code", "name")
 SAYS_ACROSS = re.compile(r"across|cross|width|weft", re.IGNORECASE)  # a bare "stretch" does not say its direction
 
 
@@ -38,103 +39,124 @@ class ReadRow:
     cells: list[str]
     record: ClothRecord | None
     faults: tuple[RowFault, ...]
+    strange_fibres: tuple[str, ...] = ()  # words of the label that are no fibre
+
+    @property
+    def is_bad(self) -> bool:
+        """Whether the row is left out; one that only loses cells is taken."""
+        return any(not fault.cell_only for fault in self.faults)
 
 
-def _values(
-    cells: list[str], header: list[str], mapping: Mapping[int, str], units: Mapping[int, Any], row: int
-) -> tuple[dict[str, Any], list[RowFault]]:
+@dataclass(frozen=True)
+class Reading:
+    """How a list is read: which column is what, the unit of bare numbers, and what the presenter has accepted.
+
+    `words` are misspelt fibres → what is meant, `cells` are cells mended on the preview: row → column → text.
+    """
+
+    sheet: SheetText
+    mapping: Mapping[int, str]
+    tables: Tables
+    supplier: str = ""
+    words: Mapping[str, str] = field(default_factory=dict)
+    cells: Mapping[int, Mapping[int, str]] = field(default_factory=dict)
+
+    @cached_property
+    def units(self) -> dict[int, Any]:
+        return column_units(self.sheet, self.mapping)
+
+    @cached_property
+    def unit_columns(self) -> dict[int, int]:
+        return unit_columns(self.mapping)
+
+    @cached_property
+    def fields(self) -> dict[int, str]:
+        """Column → property, without the columns that only say units."""
+        return {at: name for at, name in self.mapping.items() if name not in HELPERS}
+
+    @cached_property
+    def currency(self) -> str:
+        """What the heading of the price says."""
+        at = next((at for at, name in self.mapping.items() if name == "price_per_m"), None)
+        return heading_currency(self.sheet.header[at]) if at is not None else ""
+
+    def heading(self, at: int) -> str:
+        return self.sheet.header[at] or f"column {at + 1}"
+
+    def mended(self, row: int, cells: list[str]) -> list[str]:
+        """A row's cells as they came, but for those that were mended."""
+        mended = self.cells.get(row, {})
+        return [mended.get(at, cell) for at, cell in enumerate(cells)] if mended else cells
+
+
+def _cell(reading: Reading, cells: list[str], at: int, name: str) -> str:
+    """A cell with the unit of its neighbour, and with misspelt fibres as they are meant."""
+    text = cells[at] if at < len(cells) else ""
+    beside = reading.unit_columns.get(at)
+    if beside is not None and beside < len(cells):
+        text = with_unit(text, cells[beside].strip(), properties()[name].kind)
+    if name == "fibres":
+        for said, meant in reading.words.items():
+            text = re.sub(rf"(?<!\w){re.escape(said)}(?!\w)", meant, text, flags=re.IGNORECASE)
+    return text
+
+
+def _values(reading: Reading, cells: list[str], row: int) -> tuple[dict[str, Any], list[RowFault]]:
+    """What the cells of a row say, and those that are left out."""
     values: dict[str, Any] = {}
     faults = []
-    fields = properties()
-    for at, name in mapping.items():
-        text = cells[at] if at < len(cells) else ""
-        if not text or text.casefold() in ("n/a", "na", "-", "tbc", "?"):
+    for at, name in reading.fields.items():
+        text, heading = _cell(reading, cells, at, name), reading.heading(at)
+        if not text or text.casefold() in ("n/a", "na", "-", "–", "tbc", "?"):
             continue
         try:
-            values[name] = read_cell(text, header[at], fields[name], units.get(at))
-            if name == "stretch_cross_pct":
-                values["stretch_unsaid"] = not SAYS_ACROSS.search(header[at])
+            said = read_values(text, heading, properties()[name], reading.tables, reading.units.get(at))
+        except UnknownColours as fault:
+            faults.append(RowFault(row, heading, text[:60], fault.rule, cell_only=True))
+            said = {name: fault.palette} if fault.palette.colours else {}
         except FieldFault as fault:
-            faults.append(RowFault(row, header[at], text[:60], fault.rule))
+            faults.append(RowFault(row, heading, text[:60], fault.rule, cell_only=name not in NEEDED))
+            continue
+        values = {**said, **values} if name == "stretch_cross_pct" else {**values, **said}
+        if name == "stretch_cross_pct":
+            values["stretch_unsaid"] = "stretch_length_pct" not in said and not SAYS_ACROSS.search(f"{heading} {text}")
+    price = values.get("price_per_m")
+    if price and not price[1] and reading.currency:
+        values["price_per_m"] = (price[0], reading.currency)
     return values, faults
 
 
-def _colours(text: str) -> tuple[str, ...]:
-    return tuple(word.casefold() for word in re.findall(r"#[0-9a-fA-F]{6}\b", text))
-
-
-def make_record(values: dict[str, Any], tables: Tables, supplier: str = "") -> ClothRecord:
-    """A cloth record from read values; raises FieldFault or pydantic's ValidationError."""
-    of = {home: {name: value for name, value in values.items() if properties()[name].home is home} for home in Home}
-    facts, printed = of[Home.FACTS], {name.removeprefix("print_"): value for name, value in of[Home.PRINT].items()}
-    if isinstance(facts.get("known"), str):
-        facts["known"] = json.loads(facts["known"] or "{}")
-    checked = cloth_facts(ClothIn.model_validate({**facts, "print": printed or None}))
-    known_cloth(checked, tables)  # so that a cloth nobody can place is refused here and not on a page
-    shop = {name: value for name, value in of[Home.SHOP].items() if value is not None}
-    for name, prop in properties().items():
-        if name in shop and prop.reading == "number":
-            prop.checked(shop[name])
-    price, currency = shop.pop("price_per_m", None) or (None, "")
-    sale, sale_currency = shop.pop("sale_price_per_m", None) or (None, "")
-    shop |= {"price_per_m": price, "sale_price_per_m": sale, "supplier": values.get("supplier") or supplier}
-    shop |= {"currency": (values.get("currency") or currency or sale_currency).upper()}
-    shop |= {"colours": _colours(values.get("colours") or "")}
-    more = {name: _checked(properties()[name], value) for name, value in of[Home.MORE].items() if value is not None}
-    return counted(ClothRecord(facts=checked, more=more, **shop))
-
-
-def _checked(prop: Property, value: Any) -> Any:
-    return prop.checked(value) if prop.reading == "number" else value
-
-
-def counted(record: ClothRecord) -> ClothRecord:
-    """The stock as the sum of the bolts, or else of the colourways, where each says its own."""
-    if record.bolts:
-        return replace(record, stock_m=round(sum(each.length_m for each in record.bolts), 3))
-    lengths = [each.stock_m for each in record.colourways if each.stock_m is not None]
-    return replace(record, stock_m=round(sum(lengths), 3)) if lengths else record
-
-
-def read_rows(sheet: SheetText, mapping: Mapping[int, str], tables: Tables, supplier: str = "") -> list[ReadRow]:
-    """Every row as a cloth or as faults; one bad row never stops the list."""
+def read_rows(reading: Reading) -> list[ReadRow]:
+    """Every row as a cloth or as faults; one bad row never stops the list, and a bad cell that can be missed no row."""
     seen: dict[str, int] = {}
-    units = column_units(sheet, mapping)
-    return [_read_row(number, cells, sheet, mapping, units, seen, tables, supplier) for number, cells in sheet.rows]
+    return [_read_row(reading, number, cells, seen) for number, cells in reading.sheet.rows]
 
 
-def _read_row(
-    number: int,
-    cells: list[str],
-    sheet: SheetText,
-    mapping: Mapping[int, str],
-    units: Mapping[int, Any],
-    seen: dict[str, int],
-    tables: Tables,
-    supplier: str,
-) -> ReadRow:
-    by_field = {name: sheet.header[at] for at, name in mapping.items()}
-    values, faults = _values(cells, sheet.header, mapping, units, number)
+def _read_row(reading: Reading, number: int, cells: list[str], seen: dict[str, int]) -> ReadRow:
+    cells = reading.mended(number, cells)
+    by_field = {name: reading.heading(at) for at, name in reading.fields.items()}
+    values, faults = _values(reading, cells, number)
 
     def add(field: str, value: object, message: str) -> None:
         faults.append(RowFault(number, by_field.get(field, field), str(value)[:60], message))
 
     broken = {fault.column for fault in faults}
-    for field in ("code", "name"):
-        if field not in values and by_field.get(field, field) not in broken:
-            other = values.get("name" if field == "code" else "code")
-            if field == "code" and field not in by_field and other:
+    for name in NEEDED:
+        if name not in values and by_field.get(name, name) not in broken:
+            other = values.get("name" if name == "code" else "code")
+            if name == "code" and name not in by_field and other:
                 values["code"] = other[:80]
             else:
-                add(field, "", f"is missing; every row needs {'an article code' if field == 'code' else 'a name'}")
+                add(name, "", f"is missing; every row needs {'an article code' if name == 'code' else 'a name'}")
     code = values.get("code", "")
     if code and code_key(code) in seen:
         add("code", code, f"stands in row {seen[code_key(code)]} already; each article code may come once")
     record = None
-    if not faults:
+    if all(fault.cell_only for fault in faults):
         seen[code_key(code)] = number
-        record = _made(values, tables, supplier, "cloth" if "cloth" in by_field else "name", add)
-    return ReadRow(number, cells, record, tuple(faults))
+        record = _made(values, reading.tables, reading.supplier, "cloth" if "cloth" in by_field else "name", add)
+    strange = read_fibres(values["fibres"], reading.tables.fibres).unknown if values.get("fibres") else ()
+    return ReadRow(number, cells, record, tuple(faults), strange)
 
 
 def _made(
@@ -171,6 +193,10 @@ def merge(old: ClothRecord | None, new: ClothRecord, columns: set[str]) -> Cloth
         return new
     said = {name: value for name in columns if (value := value_of(new, properties()[name])) not in (None, "", ())}
     said.pop("code", None)
+    changed = {name for name, value in said.items() if name in readable() and value != value_of(old, properties()[name])}
+    kept = {name: how for name, how in old.facts.known.items() if name not in changed}
+    if "known" not in said:  # a value that the list changes is known as the list knows it
+        said["known"] = kept | {name: how for name, how in new.facts.known.items() if name in changed}
     if "price_per_m" in columns and new.currency:
         said["currency"] = new.currency
     if "stretch_cross_pct" in columns and new.facts.stretch_cross_pct is not None:

@@ -8,10 +8,10 @@ from werkzeug.wrappers import Response
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.errors import FieldFault
 from nematex.store.records import ClothRecord
+from nematex.usecases.cloth.acts import asked_filter
 from nematex.usecases.cloth.browse import found_cloths
 from nematex.usecases.cloth.bulk import apply_bulk, bulk_changes, bulk_fields
 from nematex.usecases.cloth.form import choices_of
-from nematex.usecases.cloth.shelf_filter import read_filter
 from nematex.web.rooms.common import now, numbers, shop
 
 room = Blueprint("chosen", __name__, url_prefix="/shelf")
@@ -38,7 +38,7 @@ def _to_change() -> list[ClothRecord]:
     """The ticked ones, or all that fit the filter."""
     if request.values.get("all"):
         shelf = now().shelf
-        chosen, faults = read_filter(request.values, now().tables)
+        chosen, faults = asked_filter(shop(), now(), request.values)
         if faults:
             raise faults[0]
         return [shelf.records[at] for at in found_cloths(shelf, chosen)]

@@ -2,19 +2,30 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from flask import Blueprint, abort, jsonify, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
 from nematex.core.errors import FieldFault
 from nematex.store.records import Upload
 from nematex.tables import properties
-from nematex.usecases.cloth.lists.importing import bad_rows, choose_columns, latest_lists, preview, send
+from nematex.usecases.cloth.lists.choosing import accept_word, choose_columns, choose_sheet, mend_row
+from nematex.usecases.cloth.lists.headings import HELPERS
+from nematex.usecases.cloth.lists.importing import bad_rows, latest_lists, preview, send
 from nematex.usecases.cloth.lists.job import job_state, start_applying, start_reading
 from nematex.usecases.cloth.lists.undo import undo
 from nematex.web.rooms.common import as_number, download, now, shop
 
 room = Blueprint("imports", __name__, url_prefix="/import")
-SHOWN = 200
+SHOWN, MENDED_HERE = 200, 40
+
+
+@dataclass(frozen=True, slots=True)
+class Helper:
+    """A column that is no property, as the choice of columns shows it."""
+
+    label: str
 
 
 def _form(fault: FieldFault | None = None, supplier: str = "") -> str:
@@ -74,7 +85,17 @@ def _look(upload_id: int, fault: FieldFault | None = None) -> str:
     if kept.state == "failed":
         return _form(FieldFault("file", kept.filename, kept.message), kept.supplier)
     found = preview(shop(), upload_id) or abort(404)
-    return render_template("cloth/lists/preview.html", found=found, fields=properties(), fault=fault, shown=SHOWN)
+    fibres = now().tables.fibres
+    return render_template(
+        "cloth/lists/preview.html",
+        found=found,
+        fields=properties() | {name: Helper(label) for name, label in HELPERS.items()},
+        fault=fault,
+        shown=SHOWN,
+        mended_here=MENDED_HERE,
+        nearest=fibres.nearest,
+        fibres=list(fibres.by_alias),
+    )
 
 
 @room.get("/<int:upload_id>")
@@ -93,8 +114,45 @@ def columns(upload_id: int) -> Response | tuple[str, int]:
         choose_columns(shop(), upload_id, chosen)
     except FieldFault as fault:
         return _look(upload_id, fault), 400
+    return _again(upload_id)
+
+
+def _again(upload_id: int) -> Response:
+    """Read the list once more, and look at it."""
     start_reading(shop(), upload_id)
     return redirect(_place(upload_id))
+
+
+@room.post("/<int:upload_id>/sheet")
+def sheet(upload_id: int) -> Response:
+    _state(upload_id)
+    choose_sheet(shop(), upload_id, request.form.get("sheet", ""))
+    return _again(upload_id)
+
+
+@room.post("/<int:upload_id>/word")
+def word(upload_id: int) -> Response | tuple[str, int]:
+    """A misspelt fibre is what is meant, in every row."""
+    _state(upload_id)
+    try:
+        accept_word(shop(), upload_id, request.form.get("said", ""), request.form.get("meant", "").strip())
+    except FieldFault as fault:
+        return _look(upload_id, fault), 400
+    return _again(upload_id)
+
+
+@room.post("/<int:upload_id>/row")
+def row(upload_id: int) -> Response:
+    """The mended cells of one row."""
+    _state(upload_id)
+    number = as_number(request.form.get("row", "")) or abort(404)
+    cells = {
+        place: text
+        for name, text in request.form.items()
+        if name.startswith("cell-") and (place := as_number(name.removeprefix("cell-"))) is not None
+    }
+    mend_row(shop(), upload_id, number, cells)
+    return _again(upload_id)
 
 
 @room.post("/<int:upload_id>/apply")

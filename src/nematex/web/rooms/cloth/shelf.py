@@ -8,13 +8,13 @@ from werkzeug.wrappers import Response
 from nematex.core.cloth.readings import in_force
 from nematex.core.errors import FieldFault
 from nematex.store.records import ClothRecord
-from nematex.tables import colour_names, readable
+from nematex.tables import colour_words, readable
 from nematex.usecases.cloth import acts
 from nematex.usecases.cloth.browse import browse_cloths, found_cloths
 from nematex.usecases.cloth.exchange import cloths_csv, cloths_json, cloths_xlsx
 from nematex.usecases.cloth.form import choices_of, cloth_names, form_groups, form_values
 from nematex.usecases.cloth.lacks.lacks import lacks_of_cloth
-from nematex.usecases.cloth.shelf_filter import LABELS, filter_choices, read_filter
+from nematex.usecases.cloth.shelf_filter import LABELS, filter_choices
 from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.usecases.judging.ranking import Filters, rank_patterns, read_wish
 from nematex.web.rooms.common import download, find_cloth, now, shop, tell_binned
@@ -26,7 +26,7 @@ XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 @room.get("")
 def cloths() -> str:
-    chosen, faults = read_filter(request.args, now().tables)
+    chosen, faults = acts.asked_filter(shop(), now(), request.args)
     return render_template(
         "cloth/list.html",
         found=browse_cloths(now().shelf, chosen),
@@ -36,7 +36,7 @@ def cloths() -> str:
         saved=acts.saved_filters(shop()),
         choices=filter_choices(now().tables),
         labels=LABELS,
-        colour_words=[each.name for each in colour_names()],
+        colour_words=list(colour_words().by_word),
     )
 
 
@@ -117,7 +117,7 @@ def remove(cloth_id: int) -> Response:
 def _asked_for() -> list[ClothRecord]:
     """The cloths of the filter in the address; all of them without one."""
     shelf = now().shelf
-    chosen, faults = read_filter(request.args, now().tables)
+    chosen, faults = acts.asked_filter(shop(), now(), request.args)
     if faults:
         raise faults[0]
     return [shelf.records[at] for at in found_cloths(shelf, chosen)]

@@ -9,12 +9,12 @@ from nematex.core.beneath.notions import read_notions
 from nematex.core.errors import FieldFault
 from nematex.core.pattern.paste import Draft
 from nematex.usecases.cloth.browse import browse_patterns
-from nematex.usecases.cloth.lists.importing import import_patterns
 from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.usecases.judging.ranking import read_wish
 from nematex.usecases.pattern.acts import save_pattern, take_out
 from nematex.usecases.pattern.exchange import patterns_csv, patterns_json, patterns_xlsx
 from nematex.usecases.pattern.form import form_values, paste_into
+from nematex.usecases.pattern.importing import import_patterns
 from nematex.usecases.pattern.sizes import PLACES, figures_of
 from nematex.web.rooms.common import download, filters, find_pattern, now, shop, tell_binned
 

@@ -10,7 +10,7 @@ from werkzeug.wrappers import Response
 from nematex.core.errors import FieldFault
 from nematex.store.records import Pick, Programme
 from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
-from nematex.usecases.judging.ranking import read_wish
+from nematex.usecases.judging.ranking import fitting_wish, read_wish
 from nematex.usecases.programme import acts
 from nematex.usecases.programme.absent import absent
 from nematex.usecases.programme.acts import Line
@@ -71,8 +71,8 @@ def add() -> Response:
     """Add a pairing to the programme chosen in the form."""
     programme_id = request.form.get("programme", type=int) or abort(404)
     cloth_id, pattern_id = request.form.get("cloth", 0, int), request.form.get("pattern", 0, int)
-    find_cloth(cloth_id), find_pattern(pattern_id), _find(programme_id)
-    wish = read_wish(request.form)
+    find_cloth(cloth_id), _find(programme_id)
+    wish = fitting_wish(find_pattern(pattern_id), read_wish(request.form))
     line = acts.checked_text("line", request.form.get("line", ""))
     pick = Pick(0, cloth_id, pattern_id, line, wish.view, wish.size, wish.look, wish.school, wish.options)
     acts.add_pick(shop(), programme_id, pick)
