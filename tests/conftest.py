@@ -24,7 +24,7 @@ from nematex.web.app import create_app
 
 
 def pytest_addoption(parser: pytest.Parser) -> None:
-    parser.addoption("--requests", type=int, default=1600, help="how many odd requests the attack sends")
+    parser.addoption("--requests", type=int, default=800, help="how many odd requests the attack sends")
     parser.addoption("--seed", type=int, default=1, help="where the attack's chance begins")
 
 

@@ -89,7 +89,7 @@ def test_every_measurement_by_the_simulated_instrument(page: Page, site: Site) -
             expect(page.get_by_role("heading", name="It comes to")).to_be_visible()
             page.get_by_role("button", name=re.compile("^Keep it")).click()
             expect(page.get_by_role("status")).to_contain_text("Kept")
-    kept = {name for name, known, _ in _kept(site, cloth) if known == "measured"}
+    kept = {name for name, known, _ in _kept(site, cloth) if known == "simulated"}
     wanted = {"weight_gsm", "bending_length_cm", "drape_coefficient_pct", "stretch_cross_pct", "sheer", "width_cm"}
     assert wanted <= kept
 
@@ -101,7 +101,7 @@ def test_a_faulty_instrument_is_said_before_anything_is_kept(page: Page, site: S
     page.get_by_text("Take it with the simulated one").click()
     page.get_by_label("Fault").select_option("wrong unit")
     page.get_by_role("button", name="Take it").click()
-    expect(page.locator(".caution").first).to_contain_text("inches instead of cm")
+    expect(page.locator("div.caution").first).to_contain_text("inches instead of cm")
     expect(page.get_by_role("button", name="Keep it all the same")).to_be_visible()
     page.goto(f"/bench/{cloth}/weight")
     page.get_by_label("Mass on the scale, 1").fill("heavy")

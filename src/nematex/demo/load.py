@@ -12,13 +12,14 @@ from nematex.store.cloth.readings import add_photo
 from nematex.store.database import Database
 from nematex.store.programme.programmes import add_pick, save_programme
 from nematex.store.records import Photo, Pick
-from nematex.store.settings import put
+from nematex.store.settings import DEMO, put
 from nematex.usecases.cloth.lists.importing import apply, send
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.judging.overrides import decide
 from nematex.usecases.judging.ranking import one_pairing
 from nematex.usecases.pattern.importing import import_patterns
 from nematex.usecases.photo.made_up import made_up_photo
+from nematex.usecases.photo.swatch import SIMULATED
 
 SHOP_NAME = "Marrowstone Cloth Room"
 PHOTOGRAPHED = ("GM-101", "GM-108", "LF-308")
@@ -43,6 +44,7 @@ def load_demo(database: Database) -> bool:
     _photograph(shop)
     with database.work() as work:
         put(work, "shop", SHOP_NAME)
+        put(work, DEMO, "1")
     return True
 
 
@@ -53,7 +55,8 @@ def _photograph(shop: Shop) -> None:
         for record in shelf.records:
             if record.code in PHOTOGRAPHED:
                 taken = made_up_photo(record, 1)
-                number = add_photo(work, Photo(0, record.id, "swatch", taken.content, taken.px_per_cm))
+                found = {SIMULATED: True}
+                number = add_photo(work, Photo(0, record.id, "swatch", taken.content, taken.px_per_cm, found))
                 change_cloth(work, record.id, {"photo_id": number})
 
 

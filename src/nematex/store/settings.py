@@ -8,6 +8,8 @@ from sqlalchemy.dialects.mysql import insert
 from nematex.store.database import Work
 from nematex.store.models import SettingRow
 
+DEMO = "made-up shop"  # set where the demo was loaded
+
 
 def settings(work: Work) -> dict[str, str]:
     return {row.name: row.value for row in work.execute(select(SettingRow.name, SettingRow.value))}

@@ -61,7 +61,8 @@ class Judgement:
         part, look = self.tables.judging.score, self.tables.judging.look[self.demand.wish.look]
         drape = _closeness(self.cloths.bending_length, self._windows("drape"), look.share, (look.aim_cm, part.halfway_cm))
         weight = _closeness(self.cloths.weight, self._windows("weight"), 0.5, None)
-        known = (self.cloths.weight.known + self.cloths.bending_length.known) / (2.0 * Known.MEASURED)
+        sure = (np.maximum(each.known, 0) for each in (self.cloths.weight, self.cloths.bending_length))
+        known = sum(sure) / (2.0 * Known.MEASURED)
         clean = np.mean([codes == Verdict.SUITS for codes in self.checks.values()], axis=0)
         within = part.look * drape + part.weight * weight + part.known * known
         within = within + part.clean * clean + part.named * self.named

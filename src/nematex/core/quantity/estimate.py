@@ -7,8 +7,9 @@ from enum import IntEnum
 
 
 class Known(IntEnum):
-    """How a value is known; a higher one counts for more."""
+    """How a value is known; a higher one counts for more. A simulated one is an instrument's that is none."""
 
+    SIMULATED = -1
     TYPICAL = 0
     JUDGED = 1
     STATED = 2

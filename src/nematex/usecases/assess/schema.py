@@ -52,7 +52,7 @@ class ClothBase(Strict):
     structure: Literal["woven", "knit", "net"] | None = None
     print: PrintIn | None = None
     deadstock: bool = False
-    known: dict[str, Literal["measured", "stated", "judged", "typical"]] = Field(default_factory=dict)
+    known: dict[str, Literal["measured", "stated", "judged", "typical", "simulated"]] = Field(default_factory=dict)
 
     @field_validator("known")
     @classmethod

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
+from typing import Any
 
 from nematex.core.quantity.estimate import Known
 from nematex.store.records import ClothRecord, ReadingRecord
@@ -17,7 +18,8 @@ def respected(
     old: ClothRecord, merged: ClothRecord, list_known: dict[str, str], source: str
 ) -> tuple[ClothRecord, list[ReadingRecord]]:
     """The merged cloth with better-known old values kept, and the statements that were not put in force."""
-    kept, said = {}, []
+    kept: dict[str, Any] = {}
+    said = []
     for name, prop in readable().items():
         before, now = value_of(old, prop), value_of(merged, prop)
         if before in NOTHING or now in NOTHING or before == now:
@@ -28,5 +30,6 @@ def respected(
         kept[name] = before
         number, word = as_reading(prop, now)
         said.append(ReadingRecord(0, name, number, word, stated, "price list", source, datetime.min))
-    held = {name: how for name, how in old.facts.known.items() if name in kept}
-    return with_values(merged, {**kept, "known": {**merged.facts.known, **held}}), said
+    as_before = {name: how for name, how in old.facts.known.items() if name in kept}
+    kept["known"] = dict(merged.facts.known) | as_before
+    return with_values(merged, kept), said

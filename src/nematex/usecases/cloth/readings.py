@@ -16,6 +16,7 @@ from nematex.store.cloth import cloths as cloth_store
 from nematex.store.cloth import readings as reading_store
 from nematex.store.database import Work
 from nematex.store.records import ClothRecord, ReadingRecord
+from nematex.store.settings import DEMO, settings
 from nematex.tables import readable
 from nematex.usecases.cloth.values import value_of
 
@@ -77,6 +78,11 @@ def keep_cloths(
     reading_store.add_readings(work, found)
 
 
+def simulated_count(work: Work) -> bool:
+    """Whether readings of simulated instruments may be in force: in the made-up shop, and nowhere else."""
+    return DEMO in settings(work)
+
+
 def keep_readings(work: Work, record: ClothRecord, readings: Iterable[ReadingRecord]) -> None:
     """Add readings to a cloth on the shelf and bring the columns of their properties up to date. Raises FieldFault."""
     added = list(readings)
@@ -85,6 +91,7 @@ def keep_readings(work: Work, record: ClothRecord, readings: Iterable[ReadingRec
     if current is None:
         raise FieldFault("cloth", record.facts.name, "was put into the bin meanwhile: put it back, then keep this again")
     reading_store.add_readings(work, added)
+    made_up = simulated_count(work)
     known, more = dict(current.facts.known), dict(current.more)
     by_property: dict[str, list[ReadingRecord]] = {}
     for reading in reading_store.readings_of(work, record.id):
@@ -92,7 +99,7 @@ def keep_readings(work: Work, record: ClothRecord, readings: Iterable[ReadingRec
     values: dict[str, Any] = {}
     for name in dict.fromkeys(reading.property for reading in added):
         best = in_force(by_property[name])
-        if best is None:
+        if best is None or (best.known == Known.SIMULATED.word and not made_up):
             continue
         value = best.number if best.word is None else best.word.split() if name == "colours" else best.word
         if readable()[name].home is Home.MORE:

@@ -10,6 +10,7 @@ from functools import cached_property
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord, PatternRecord, Programme
+from nematex.store.settings import DEMO
 from nematex.usecases.held.drawer import Drawer
 from nematex.usecases.held.shelf import Shelf
 from nematex.usecases.quantity.saying import Voice
@@ -46,6 +47,11 @@ class State:
     @property
     def shop_name(self) -> str:
         return self.settings.get("shop", "Your shop")
+
+    @property
+    def is_made_up(self) -> bool:
+        """Whether this is the demo: only there do readings of simulated instruments count."""
+        return DEMO in self.settings
 
     def cloth(self, cloth_id: int) -> tuple[ClothRecord, Cloth] | None:
         """A cloth of the shelf, as kept and as known."""

@@ -51,11 +51,14 @@ class Answer:
         return self.value if self.confidence >= REPORTED and self.value != "unsure" else None
 
 
-def keep_photo(shop: Shop, record: ClothRecord, content: bytes, px_per_cm: str, wide_cm: str) -> int:
+SIMULATED = "simulated"  # among what is said of a photo: the made-up camera took it
+
+
+def keep_photo(shop: Shop, record: ClothRecord, content: bytes, px_per_cm: str, wide_cm: str, simulated: bool = False) -> int:
     """Keep a photo with what is read from it; returns its number. Raises FieldFault."""
     opened = open_photo(content)
     scale = opened.px_per_cm(px_per_cm, wide_cm)
-    found = swatch_json(opened, scale)
+    found = swatch_json(opened, scale) | ({SIMULATED: True} if simulated else {})
     copy, reduced = kept_copy(content)
     with shop.database.work() as work:
         return reading_store.add_photo(work, Photo(0, record.id, "swatch", copy, scale * reduced, found))
@@ -86,9 +89,9 @@ def swatch_photo(shop: Shop, cloth_id: int, photo_id: int) -> Photo | None:
 
 def read_again(work: Work, photo: Photo) -> Photo:
     """A photo that was kept unread (the demo's), with what is read from it."""
-    if photo.found:
+    if set(photo.found) - {SIMULATED}:
         return photo
-    found = swatch_json(open_photo(photo.content), photo.px_per_cm)
+    found = dict(photo.found) | swatch_json(open_photo(photo.content), photo.px_per_cm)
     reading_store.keep_found(work, photo.id, found)
     return replace(photo, found=found)
 
@@ -125,11 +128,13 @@ def _chosen_colours(values: Mapping[str, str], found: Mapping[str, Any]) -> list
 def confirmed(photo: Photo, values: Mapping[str, str], by: str) -> list[ReadingRecord]:
     """The readings the user lets stand; raises FieldFault naming the field."""
     when = datetime.now().replace(microsecond=0)
-    kept, known = [], Known.MEASURED.word
+    kept, simulated = [], bool(photo.found.get(SIMULATED))
+    known = (Known.SIMULATED if simulated else Known.MEASURED).word
+    camera = f"simulated {INSTRUMENT}" if simulated else INSTRUMENT
 
     def keep(column: str, number: float | None, word: str | None, corrected: bool = False) -> None:
         note = f"photo {photo.id}{', corrected by eye' if corrected else ''}"
-        kept.append(ReadingRecord(photo.cloth_id, column, number, word, known, by, INSTRUMENT, when, note=note))
+        kept.append(ReadingRecord(photo.cloth_id, column, number, word, known, by, camera, when, note=note))
 
     for name, (column, _) in WORDS.items():
         if found := _word(values, name):

@@ -24,7 +24,7 @@ SPANS = {
     "width": (80, 160, 10, 20, "cm"),
 }
 LEAST_BAR = 1.6
-MARKS = {Known.MEASURED: "solid", Known.STATED: "solid", Known.JUDGED: "hatched", Known.TYPICAL: "dotted"}
+MARKS = {Known.MEASURED: "solid", Known.STATED: "solid", Known.JUDGED: "hatched"}  # what is less than that is dotted
 
 
 @dataclass(frozen=True)
@@ -106,7 +106,7 @@ def strip(check: str, answer: CheckAnswer, cloth: Cloth, look: str) -> Strip:
         check,
         unit,
         answer.verdict.word,
-        MARKS[estimate.known] if estimate else "none",
+        MARKS.get(estimate.known, "dotted") if estimate else "none",
         band,
         bar,
         at(target) if target is not None and band else None,

@@ -1,4 +1,59 @@
 /* Small behaviours on top of pages that work without them: keys, copying, choices that act at once. */
+let renewals = 0, swapping = false;
+
+const key = (field) => field.id || field.name;
+const found = (name) => document.getElementById(name) || document.querySelector(`main [name="${CSS.escape(name)}"]`);
+
+/* What is typed, chosen and opened on the page, so that it stands again after the page was drawn anew. */
+function held() {
+  const field = document.activeElement;
+  const caret = field && "selectionStart" in field ? [field.selectionStart, field.selectionEnd] : null;
+  const fields = [...document.querySelectorAll("main :is(input, select, textarea):not([type=hidden], [type=file])")];
+  return {
+    key: field && key(field), caret, top: scrollY,
+    sent: new Map(fields.map((each) => [key(each), each.type === "checkbox" ? each.checked : each.value])),
+    open: [...document.querySelectorAll("main details")].map((each) => each.open),
+  };
+}
+
+function restore(before, now) {
+  for (const [name, sent] of before.sent) {
+    const field = found(name), typed = now.get(name);
+    if (field && typed !== undefined && typed !== sent) { if (field.type === "checkbox") field.checked = typed; else field.value = typed; }
+  }
+  const field = before.key && found(before.key);
+  if (field) {
+    field.focus({ preventScroll: true });
+    try { if (before.caret) field.setSelectionRange(...before.caret); } catch (fault) { /* a select has no caret */ }
+  }
+}
+
+/* Send a form by its address and put the answer in the place of this page, keeping focus, caret and what was typed meanwhile. */
+async function renew(form) {
+  if (swapping || !form.isConnected) return;  /* a field says that it changed when it is taken away */
+  if (form.method === "post") { form.requestSubmit(); return; }
+  const number = ++renewals, before = held();
+  const query = new URLSearchParams(new FormData(form));
+  const address = `${form.getAttribute("action") || location.pathname}?${query}`;
+  const answer = await fetch(address).catch(() => null);
+  if (number !== renewals) return;  /* a later choice is on its way */
+  if (!answer?.ok) { form.requestSubmit(); return; }
+  const page = new DOMParser().parseFromString(await answer.text(), "text/html");
+  if (number !== renewals) return;
+  const after = held();
+  swapping = true;
+  document.querySelector("main").replaceWith(page.querySelector("main"));
+  swapping = false;
+  document.title = page.title;
+  history.replaceState(null, "", address);
+  queueMicrotask(() => {
+    const folds = [...document.querySelectorAll("main details")];
+    if (folds.length === after.open.length) folds.forEach((each, at) => { each.open = after.open[at]; });
+    restore({ ...before, key: after.key, caret: after.caret }, after.sent);
+    scrollTo(scrollX, after.top);
+  });
+}
+
 document.addEventListener("alpine:init", () => {
   const typing = (event) => event.target.closest("input:not([type=checkbox]), textarea, select, [contenteditable]") || event.ctrlKey || event.metaKey || event.altKey;
 
@@ -42,8 +97,8 @@ document.addEventListener("alpine:init", () => {
   /* Beside the answers it is open; on a phone, above them, it starts folded. */
   Alpine.data("folds", () => ({ init() { if (window.matchMedia("(max-width: 1000px)").matches) this.$root.open = false; } }));
 
-  /* A form that is sent as soon as a choice changes. */
-  Alpine.data("atonce", () => ({ send() { this.$root.requestSubmit(); } }));
+  /* A form that is sent as soon as a choice changes: the page is drawn anew around what is being typed. */
+  Alpine.data("atonce", () => ({ send() { renew(this.$root); } }));
 
   /* Copying the notes, as text and, where the browser can, as formatted text. */
   Alpine.data("notes", () => ({
@@ -122,7 +177,7 @@ document.addEventListener("alpine:init", () => {
     mix() {
       const made = [...this.$root.querySelectorAll("[data-option]")].filter((box) => box.checked).map((box) => box.value);
       this.$refs.options.value = made.join("|");
-      this.$root.requestSubmit();
+      renew(this.$root);
     },
   }));
 

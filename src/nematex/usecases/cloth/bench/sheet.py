@@ -17,6 +17,8 @@ from nematex.store.records import ReadingRecord
 from nematex.tables import properties
 from nematex.usecases.cloth.bench.measures import Field, Method
 
+SIMULATED = "simulated"  # the hidden box that says that a simulated instrument filled the others
+
 
 @dataclass
 class Outcome:
@@ -86,7 +88,10 @@ class Sheet:
         spread = repeats(of).deviation if of and len(of) > 1 else None
         when = datetime.now().replace(microsecond=0)
         number = round(number, 3) if number is not None else None
-        taken = (known.word, self.who, self.method.label, when, spread, tuple(of or ()), note)
+        simulated = bool(self.values.get(SIMULATED))
+        with_what = f"simulated {self.method.label}" if simulated else self.method.label
+        how = Known.SIMULATED if simulated else known
+        taken = (how.word, self.who, with_what, when, spread, tuple(of or ()), note)
         reading = ReadingRecord(0, name, number, word, *taken)
         self.out.readings.append(reading)
 

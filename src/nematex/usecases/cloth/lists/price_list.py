@@ -112,7 +112,7 @@ def _values(reading: Reading, cells: list[str], row: int) -> tuple[dict[str, Any
         try:
             said = read_values(text, heading, properties()[name], reading.tables, reading.units.get(at))
         except UnknownColours as fault:
-            faults.append(RowFault(row, heading, text[:60], fault.rule, cell_only=True))
+            faults.append(RowFault(row, heading, text[:60], f"“{fault.value}” {fault.rule}", cell_only=True))
             said = {name: fault.palette} if fault.palette.colours else {}
         except FieldFault as fault:
             faults.append(RowFault(row, heading, text[:60], fault.rule, cell_only=name not in NEEDED))

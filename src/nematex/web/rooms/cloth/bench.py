@@ -16,7 +16,7 @@ from nematex.usecases.cloth import acts
 from nematex.usecases.cloth.bench.acts import work_out
 from nematex.usecases.cloth.bench.measures import MEASURES, Measure, Method, measure_named
 from nematex.usecases.cloth.bench.moves import moves
-from nematex.usecases.cloth.bench.sheet import Outcome
+from nematex.usecases.cloth.bench.sheet import SIMULATED, Outcome
 from nematex.usecases.cloth.bench.simulated import photographed, simulated_bench, taken
 from nematex.usecases.cloth.browse import browse_cloths
 from nematex.usecases.cloth.lacks.lacks import worth_first
@@ -62,7 +62,8 @@ def _page(
     outcome: Outcome | None = None,
     fault: FieldFault | None = None,
 ) -> str:
-    found = moves(now().drawer, record, outcome.readings) if outcome else None
+    counted = outcome.readings if outcome and (now().is_made_up or not values.get(SIMULATED)) else []
+    found = moves(now().drawer, record, counted) if outcome else None
     return render_template(
         "cloth/bench/measure.html",
         record=record,
@@ -77,6 +78,7 @@ def _page(
         simulated=_can_be_simulated(record, facts, measure, method),
         properties=properties(),
         held=acts.readings_in_force(shop(), record.id),
+        made_up=now().is_made_up,
         decides={name for name, prop in properties().items() if prop.check},
         hands={hand.word: hand for hand in now().tables.cloth_hands.values()}.values(),
     )
@@ -108,14 +110,17 @@ def act(cloth_id: int, name: str) -> Reply | str | tuple[str, int]:
         if values.get("act") == "take":
             bench = simulated_bench(record, facts, values.get("fault", "none"), secrets.randbits(32))
             sent, scale = photographed(bench, found, method)
-            values |= scale | taken(bench, found, method, values)
+            values |= scale | taken(bench, found, method, values) | {SIMULATED: "1"}
         values |= read_photos(shop(), record, found, method, sent, values)
         outcome = work_out(found, method, values, facts, record, now().tables)
     except FieldFault as fault:
         return _page(record, facts, found, method, values, fault=fault), 400
     if values.get("act") != "keep":
         return _page(record, facts, found, method, values, outcome)
-    acts.keep_measurement(shop(), record, outcome.readings)
+    try:
+        acts.keep_measurement(shop(), record, outcome.readings)
+    except FieldFault as fault:
+        return _page(record, facts, found, method, values, outcome, fault), 400
     return redirect(url_for("bench.cloth", cloth_id=cloth_id, kept=found.name))
 
 

@@ -41,7 +41,7 @@ def receive(cloth_id: int) -> Response | tuple[str, int]:
             raise FieldFault("photo", "", "is missing; choose a JPEG, PNG or WebP photo")
         else:
             content, scale, wide = sent.read(), values.get("px_per_cm", ""), values.get("wide", "")
-        number = keep_photo(shop(), record, content, scale, wide)
+        number = keep_photo(shop(), record, content, scale, wide, values.get("act") == "simulate")
     except FieldFault as fault:
         return _send(record, values, fault), 400
     return redirect(url_for("photo.look", cloth_id=cloth_id, photo_id=number))
