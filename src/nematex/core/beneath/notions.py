@@ -50,9 +50,25 @@ def _kind(words: str) -> str:
     return SAME.get(best, best)
 
 
+COUNTED = {
+    "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9, "ten": 10,
+    "eleven": 11, "twelve": 12, "a pair of": 2, "pair of": 2, "a dozen": 12,
+}  # fmt: skip
+_COUNT = re.compile(rf"^\s*(?P<word>{'|'.join(sorted(COUNTED, key=len, reverse=True))})\b", re.IGNORECASE)
+_OF_VIEWS = re.compile(
+    r"\(?\s*(?:for\s+)?(?:views?\s+)(?P<named>[A-Z](?:\s*(?:,|&|and)\s*[A-Z])*)\s*\)?|\((?P<bare>[A-Z](?:\s*(?:,|&|and)\s*[A-Z])*)\)"
+)
+NARROW_CM = 8.0  # what comes by length and is narrower than this says its width first: '1/4" elastic 1 1/8 yd'
+BY_LENGTH = ("elastic", "ribbon", "bias binding", "tape", "cord", "lace", "piping", "shirring elastic", "rib")
+
+
 def _row(words: str, views: tuple[str, ...]) -> Notion:
+    of = _OF_VIEWS.search(words)
+    if of and not views:
+        views = tuple(re.findall(r"[A-Z]", re.sub(r"\band\b", " ", of["named"] or of["bare"])))
     kind, found = _kind(words), once(words)
-    count: int | None = None
+    said = _COUNT.match(words)
+    count: int | None = COUNTED[said["word"].casefold()] if said else None
     length: float | None = None
     size: float | None = None
     for each in found:
@@ -68,6 +84,9 @@ def _row(words: str, views: tuple[str, ...]) -> Notion:
 def _is_size(each: Figure, words: str, kind: str) -> bool:
     """Widths and diameters: what is called wide, what is in mm, and what a button or bead measures."""
     wide = re.match(r"\s*-?\s*(?:wide|width)", words[each.end :], re.IGNORECASE)
+    named = re.match(rf"\s*-?\s*(?:wide\s+)?{re.escape(kind)}", words[each.end :], re.IGNORECASE) if kind in BY_LENGTH else None
+    if named and each.unit in ("in", "cm") and each.cm("cm") <= NARROW_CM:
+        return True
     return bool(wide) or each.unit == "mm" or (kind in ("button", "bead", "snap", "eyelet") and each.unit in ("cm", "in"))
 
 

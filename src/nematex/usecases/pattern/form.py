@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
+from itertools import count
 from typing import Any
 
 from pydantic import ValidationError
 
+from nematex.core.codes import code_key
 from nematex.core.errors import FieldFault
 from nematex.core.pattern.facts import FITS, USES, Size
 from nematex.core.pattern.paste import Draft, read_paste
@@ -114,10 +116,22 @@ def draft_values(draft: Draft, typed: dict[str, str]) -> dict[str, str]:
     return {name: typed.get(name) or found.get(name, "") for name in {*found, *typed}}
 
 
-def paste_into(typed: dict[str, str], tables: Tables) -> tuple[dict[str, str], Draft]:
-    """The form with the pasted envelope read into it, and the draft with where each line went."""
+def paste_into(typed: dict[str, str], tables: Tables, taken: Collection[str]) -> tuple[dict[str, str], Draft]:
+    """The form with the pasted envelope read into it, and the draft with where each line went.
+
+    Where the envelope has no code one is made that is not among `taken`, the keys of codes.
+    """
     draft = read_paste(typed.get("envelope", ""), tables)
-    return draft_values(draft, typed), draft
+    values = draft_values(draft, typed)
+    if not values.get("code") and values.get("name"):
+        values["code"] = made_code(values.get("house") or values["name"], taken)
+    return values, draft
+
+
+def made_code(of: str, taken: Collection[str]) -> str:
+    """A code from the first letters of a house or name, with the first number that is free: 'Orrel Patterns' → OP-01."""
+    letters = "".join(word[0] for word in re.findall(r"[^\W\d_]+", of))[:3].upper() or "P"
+    return next(code for number in count(1) if code_key(code := f"{letters}-{number:02d}") not in taken)
 
 
 def _sizes(text: str, tables: Tables) -> list[dict[str, Any]]:

@@ -51,7 +51,7 @@ class Voice:
         return say_length(metres, self.metric_first)
 
     def body(self, cm: float) -> str:
-        return self._both(f"{cm:.0f} cm", f"{cm / CM_PER_INCH:.0f} in")
+        return self._both(f"{cm:.0f} cm", f"{halves(cm / CM_PER_INCH)} in")
 
     def price(self, per_m: Decimal | None, currency: str) -> str:
         """'£12.50/m (£11.43/yd)', or nothing where no price is known."""
@@ -106,6 +106,12 @@ class Voice:
         word = hand_word(cloth.bending_length.best, self.tables)
         parts.append(f"{word} handle (bends at {cloth.bending_length.best:.1f} cm, {cloth.bending_length.known.word})")
         return parts
+
+
+def halves(inches: float) -> str:
+    """Inches to the nearest half, as size tables are printed: 30.5 → '30½'."""
+    whole, half = divmod(round(2 * inches), 2)
+    return f"{whole if whole or not half else ''}{'½' if half else ''}"
 
 
 def _span(low: float, high: float, places: int = 0) -> str:

@@ -10,16 +10,23 @@ from nematex.core.pattern.paste.open_state import USES, Open
 from nematex.core.pattern.paste.words import heading
 from nematex.core.quantity.scan import once
 
+# Clauses with a width of their own: '45": 3 3/8 yds, 60": 2 5/8 yds'.
+_CLAUSES = re.compile(r";|\bor\b|(?<=[a-z])\.\s|,(?=\s*\d{2,3}\s*(?:\"|”|″|in\b|inch|cm)\s*(?:wide)?\s*[:=])", re.IGNORECASE)
+
 
 def amounts_line(at: Open, line: Line, text: str) -> bool:
     """Amounts of cloth, in one or several clauses; outside a table only with a unit."""
     lead = heading(text, at.tables)
     use = lead[0] if lead and lead[0] in USES else at.use
     table = at.section in ("requirements", *USES)
-    clauses = [part for part in re.split(r";|\bor\b|(?<=[a-z])\.\s", text) if part.strip()]
-    found = [read_amounts(part, at.unit, only=table) for part in clauses]
+    clauses = [part for part in _CLAUSES.split(text) if part.strip()]
+
+    def read(part: str) -> Amounts | None:
+        return read_amounts(part, at.unit, table, at.stars, narrow=use == "interfacing")
+
+    found = [read(part) for part in clauses]
     if len(clauses) < 2 or not all(found):
-        found = [read_amounts(text, at.unit, only=table)]
+        found = [read(text)]
     if not all(found) or (not table and not _plain_amount(text)):
         return False
     for amounts in found:

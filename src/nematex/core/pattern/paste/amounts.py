@@ -6,8 +6,10 @@ A width is 70 to 320 cm, or 30 to 70 in; what else the line holds are lengths.
 from __future__ import annotations
 
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass
 
+from nematex.core.pattern.paste.facts import USUAL_STARS
 from nematex.core.pattern.paste.sizes import read_sizes
 from nematex.core.quantity.scan import Figure, last_unit, once
 
@@ -29,17 +31,17 @@ class Amounts:
     with_nap: bool
 
 
-def _is_width(each: Figure, metric: bool) -> bool:
+def _is_width(each: Figure, metric: bool, narrow: bool) -> bool:
     if each.unit == "cm":
-        return 70 <= each.value <= 320
+        return (45 if narrow else 70) <= each.value <= 320
     if each.unit == "in":
-        return 30 <= each.value <= 70
+        return (18 if narrow else 30) <= each.value <= 70
     return not each.unit and each.value in (BARE_CM if metric else BARE_CM | BARE_IN)
 
 
-def _width(found: list[Figure], text: str, metric: bool) -> Figure | None:
+def _width(found: list[Figure], text: str, metric: bool, narrow: bool) -> Figure | None:
     """The figure that is the width: the one called so, else the one after 'at' or 'of', else the first that can be."""
-    can = [each for each in found if _is_width(each, metric)]
+    can = [each for each in found if _is_width(each, metric, narrow)]
     for each in can:
         if re.match(r"\s*[-–]?\s*(?:wide|width)\b", text[each.end :], re.IGNORECASE):
             return each
@@ -55,10 +57,25 @@ def _length_m(each: Figure, usual: str) -> float:
     return round(each.value * {"m": 1.0, "yd": 0.9144, "cm": 0.01, "in": 0.0254, "mm": 0.001}[unit], 4)
 
 
-def read_amounts(text: str, usual: str = "", only: bool = False) -> Amounts | None:
+STARS = re.compile(r"(?<!\*)\*{1,3}(?!\*)")
+
+
+def _with_nap(text: str, stars: Mapping[int, bool]) -> bool:
+    """Whether the amount is with nap: in words, or by the stars beside it."""
+    if re.search(r"without nap|no nap|w/o nap", text, re.IGNORECASE):
+        return False
+    starred = STARS.search(text)
+    said = re.search(r"\bnap\b|\bone.way\b", text, re.IGNORECASE)
+    return bool(said) or bool(starred and stars.get(len(starred[0]), False))
+
+
+def read_amounts(
+    text: str, usual: str = "", only: bool = False, stars: Mapping[int, bool] = USUAL_STARS, narrow: bool = False
+) -> Amounts | None:
     """The amounts of one line; None where it holds none.
 
-    `usual` is the section's unit of length. With `only`, inside a table of amounts, a length needs no unit.
+    `usual` is the section's unit of length. With `only`, inside a table of amounts, a length needs no unit. `stars` is
+    what stars beside a width mean; `narrow` lets a width be that of interfacing.
     """
     named = _SIZES.search(text)
     sizes = tuple(read_sizes(named["said"] or named["bracketed"]) or ()) if named else ()
@@ -66,7 +83,7 @@ def read_amounts(text: str, usual: str = "", only: bool = False) -> Amounts | No
     body = _SPAN.sub(lambda match: f"{match[1]} ", body)
     found = [each for each in once(body) if each.unit != "mm"]
     metric = usual != "yd" and not any(each.unit in ("in", "yd") for each in found)
-    width = _width(found, body, metric)
+    width = _width(found, body, metric, narrow)
     rest = [each for each in found if each is not width]
     if width is None:
         return None
@@ -81,7 +98,4 @@ def read_amounts(text: str, usual: str = "", only: bool = False) -> Amounts | No
     if any(not 0.05 <= length <= LONGEST_M for length in lengths):
         return None
     wide = width.cm("in" if width.value < 70 else "cm")
-    nap = bool(re.search(r"\bnap\b|\bone.way\b|\*\*?(?=\s|\d|$)", text, re.IGNORECASE)) and not re.search(
-        r"without nap|no nap|w/o nap", text, re.IGNORECASE
-    )
-    return Amounts(round(wide, 1), lengths, sizes, nap)
+    return Amounts(round(wide, 1), lengths, sizes, _with_nap(text, stars))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 
 from nematex.core.cloth.lexicon import key
@@ -70,6 +71,38 @@ def on_nap(at: Open, line: Line, lead: str, rest: str) -> bool:
     at.nap = at.always_nap = bool(re.match(r"\s*(?:yes|with|required)\b", rest, re.IGNORECASE))
     line.field = "nap"
     return True
+
+
+LEGEND = re.compile(
+    r"(?<!\*)(?P<stars>\*{1,3})(?!\*)\s*=?\s*(?P<words>(?:with or without|without|with|w/o|no)\s+nap)", re.IGNORECASE
+)
+USUAL_STARS = {1: True, 2: False, 3: False}  # with, without, with or without nap: common practice, no source
+
+
+def stars_of(text: str) -> dict[int, bool]:
+    """How many stars beside a width mean that its amount is with nap: as the envelope says, else as is usual."""
+    said = {len(each["stars"]): each["words"].casefold().startswith("with ") for each in LEGEND.finditer(text)}
+    said |= {len(each["stars"]): False for each in LEGEND.finditer(text) if " or " in each["words"].casefold()}
+    return USUAL_STARS | said
+
+
+_PULLED = re.compile(
+    r"\b(?:must|should|needs? to|has to|will)?\s*stretch(?:es)?\s+(?:easily\s+)?(?:from\s+)?(?:at least\s+)?to\b", re.IGNORECASE
+)
+MOST_PCT = 400
+
+
+def pulled_pct(text: str) -> float | None:
+    """The stretch in whole percent of '10 cm must stretch to 14 cm'; None where the line says no such thing."""
+    found = _PULLED.search(text)
+    if not found:
+        return None
+    before, after = once(text[: found.start()]), once(text[found.end() :])
+    if not before or not after:
+        return None
+    relaxed, pulled = before[-1].cm("in"), after[0].cm(before[-1].unit or "in")
+    percent = math.floor(100 * (pulled / relaxed - 1) + 1e-6) if relaxed else 0
+    return float(percent) if 0 < percent <= MOST_PCT else None
 
 
 def on_widest(at: Open, line: Line, lead: str, rest: str) -> bool:

@@ -26,6 +26,7 @@ class Open:
     use: str = "main"
     nap: bool = False
     always_nap: bool = False
+    stars: dict[int, bool] = field(default_factory=dict)  # how many stars beside a width → with nap
     band: str = ""
     groups: list[list[str]] = field(default_factory=list)
     columns: list[tuple[str, float | None]] = field(default_factory=list)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from nematex.core.cloth.lexicon import key
+from nematex.core.pattern.envelope import read_envelope
 from nematex.core.pattern.paste.draft import Line
 from nematex.core.pattern.paste.open_state import Open
 
@@ -50,6 +51,29 @@ def take(at: Open, line: Line, name: str, text: str) -> None:
     elif name == "lining":
         if not _NO_LINING.match(text):
             note_lining(at, f"lined {text}")
+    elif name in ("recommended", "avoid"):
+        _take_cloths(at, name, text)
     else:
         at.draft.add_text(name, text)
     line.field = line.field or name
+
+
+_SENTENCES = re.compile(r"(?<=[.;!])\s+(?=[A-Z])")
+_RULED_OUT = re.compile(
+    r"^\s*(?:not (?:suitable|recommended|suited)|unsuitable|avoid|do not use|will not do)\b\s*(?:for|in)?[:\s]*",
+    re.IGNORECASE,
+)
+
+
+def _take_cloths(at: Open, name: str, text: str) -> None:
+    """Sentences of what suits and what does not, each where it belongs; what follows a list that is ruled out is a note."""
+    ended = False
+    for sentence in _SENTENCES.split(text):
+        ruled_out = _RULED_OUT.match(sentence)
+        if ruled_out:
+            at.draft.add_text("avoid", sentence[ruled_out.end() :])
+        elif ended:
+            at.draft.add_text("recommended" if read_envelope(sentence, at.tables).cloths else "notes", sentence)
+        else:
+            at.draft.add_text(name, sentence)
+        ended = ended or bool(ruled_out) or name == "avoid"

@@ -20,13 +20,17 @@ from nematex.core.pattern.paste.open_state import TABLES, TEXTS, Open
 from nematex.core.pattern.paste.options import details_in, note_lining, take
 from nematex.core.pattern.paste.sections import begin_table
 from nematex.core.pattern.paste.size_rows import on_sizes
-from nematex.core.pattern.paste.view_lines import on_views, view_line
+from nematex.core.pattern.paste.view_lines import on_views, use_line, view_line
 from nematex.core.pattern.paste.words import heading, lead_and_rest, plain
+from nematex.core.quantity.scan import once
 from nematex.core.tables import Tables
 
 LONGEST_TITLE, LONGEST_ROW, LONGEST_PROSE = 80, 600, 1000
 _CODE = re.compile(r"\b[A-Z]{1,4}[- ]?\d{1,5}[A-Z]?\b|(?<=#)\d{2,6}\b")
-_SENTENCE = re.compile(r"\b(?:suitable|suggested|recommended|designed|made for|works best|use|choose)\b", re.IGNORECASE)
+_SENTENCE = re.compile(
+    r"\b(?:suitable|suggested|recommended|designed|made for|works? best|best in|ideal|perfect (?:in|for)|use|choose)\b",
+    re.IGNORECASE,
+)
 # What is done with the words of a heading and what follows it; other headings begin a run of text.
 HEADINGS: dict[str, Callable[[Open, Line, str, str], bool]] = {
     "sizes": on_sizes,
@@ -142,10 +146,30 @@ def _loose(at: Open, line: Line, text: str) -> None:
             line.field = "details"
 
 
+def nap_legend(at: Open, line: Line, text: str) -> bool:
+    """'*** with or without nap': what the stars beside the widths mean."""
+    if not facts.LEGEND.search(text) or once(text):
+        return False
+    line.field = "nap"
+    return True
+
+
+def stretch_line(at: Open, line: Line, text: str) -> bool:
+    """'4" must stretch to 5 1/2"': the least stretch, as a stretch gauge on an envelope says it."""
+    percent = facts.pulled_pct(text)
+    if percent is None:
+        return False
+    at.draft.numbers["min_stretch_cross_pct"], line.field = percent, "stretch"
+    return True
+
+
 # Tried in this order; the first that knows the line takes it.
 STEPS: tuple[Callable[[Open, Line, str], bool], ...] = (
     column_row,
+    nap_legend,
+    use_line,
     view_line,
+    stretch_line,
     heading_line,
     part_line,
     column_header,
@@ -157,7 +181,7 @@ STEPS: tuple[Callable[[Open, Line, str], bool], ...] = (
 
 def read_paste(text: str, tables: Tables) -> Draft:
     """Read a pasted envelope; what was not understood is in `unread`, and rows that do not fit say why."""
-    at = Open(tables)
+    at = Open(tables, stars=facts.stars_of(text))
     for number, raw in enumerate(text.replace("\r", "").replace("\u00a0", " ").split("\n"), 1):
         line = Line(number, raw)
         at.draft.lines.append(line)

@@ -30,7 +30,7 @@ def begin_table(at: Open, line: Line, lead: str, rest: str, name: str) -> bool:
 
 def _rest_of_table(at: Open, line: Line, rest: str) -> None:
     line.field = ""
-    viewed = views_of(rest)
+    viewed = views_of(rest, at.tables)
     if viewed:
         at.views, rest = viewed
     if (

@@ -9,7 +9,7 @@ from nematex.core.pattern.paste.amounts import read_amounts
 from nematex.core.pattern.paste.columns import column_header
 from nematex.core.pattern.paste.draft import Line
 from nematex.core.pattern.paste.open_state import CELLS, Open
-from nematex.core.pattern.paste.sizes import read_sizes, size_groups
+from nematex.core.pattern.paste.sizes import overlapping, read_sizes, size_groups
 
 
 def on_sizes(at: Open, line: Line, lead: str, rest: str) -> bool:
@@ -18,10 +18,20 @@ def on_sizes(at: Open, line: Line, lead: str, rest: str) -> bool:
     named = read_amounts(whole, at.unit)
     if column_header(at, line, whole) or (named and named.sizes and amounts_line(at, line, whole)):
         return True
+    bands = overlapping(rest) if not at.draft.sizes else None
+    if bands:
+        for band in bands:
+            _new_sizes(at, band, "", f"{band[0]}–{band[-1]}")
+        at.groups = [[size["label"]] for size in at.draft.sizes]
+        at.section, line.field = "body", "sizes"
+        return True
     cells = [cell for cell in CELLS.split(rest) if cell.strip()]
     groups = size_groups(cells) if len(cells) > 1 else None
     if groups is None and re.search(r"\d\s*[-–]\s*\d+\s+\d+\s*[-–]", rest):
         groups = size_groups(re.findall(r"\S+\s*[-–]\s*\S+|\S+", rest))
+    if at.draft.sizes and _other_system(at, lead, rest):
+        line.field = "said again"
+        return True
     labels = read_sizes(rest) or ([label for group in groups for label in group] if groups else None)
     known = {size["label"] for size in at.draft.sizes}
     if groups and all(label in known for group in groups for label in group):
@@ -42,14 +52,22 @@ def on_sizes(at: Open, line: Line, lead: str, rest: str) -> bool:
     return True
 
 
-def _new_sizes(at: Open, labels: list[str], lead: str) -> None:
+def _other_system(at: Open, lead: str, rest: str) -> bool:
+    """Whether a line says the sizes that are known again, as another country counts them: 'EU 34-38 / 40-44'."""
+    country = re.match(r"\s*(eu|us|uk|au|fr|de|it)\b", lead.casefold())
+    labels = read_sizes(rest)
+    known = [size["label"] for size in at.draft.sizes]
+    return bool(country and labels and not set(labels) <= set(known) and len(labels) <= len(known))
+
+
+def _new_sizes(at: Open, labels: list[str], lead: str, called: str = "") -> None:
     known = {size["label"]: size for size in at.draft.sizes}
     if known and all(label in known for label in labels):
         at.groups = [[label] for label in labels]
         return
     bands = at.draft.sizes[-1]["band"] if known else ""
     name = re.sub(r"\b(?:uk|us|eu|sizes?|range|band)\b|[():]", " ", lead.casefold()).strip()
-    band = name or (f"band {len({size['band'] for size in at.draft.sizes}) + 1}" if known else "")
+    band = called or name or (f"band {len({size['band'] for size in at.draft.sizes}) + 1}" if known else "")
     if known and not bands:
         for size in at.draft.sizes:
             size["band"] = "band 1"

@@ -10,7 +10,27 @@ _LABEL = r"(?:\d{1,3}[WPT]?|X{1,4}[SL]|[1-6]XL?|[SML])"
 _ONE = re.compile(rf"^{_LABEL}$", re.IGNORECASE)
 _SPAN = re.compile(rf"^(?P<low>{_LABEL})\s*(?:-|–|—|to|bis)\s*(?P<high>{_LABEL})$", re.IGNORECASE)
 _LEAD = re.compile(r"^\s*(?:uk|us|eu|au|misses|size|sizes|age|ages)\s+", re.IGNORECASE)
-_PIECES = re.compile(r"[,;|\t]|\s+(?:and|&|or|\+)\s+|\s{2,}")
+_PIECES = re.compile(r"[,;|\t]|\s+(?:and|&|or|\+|/)\s+|\s{2,}")
+_AGES = re.compile(
+    r"^(?P<low>\d{1,2})\s*(?P<first>months?|mths?|m|years?|yrs?|y)?\s*(?:-|–|to)\s*(?P<high>\d{1,2})\s*(?P<last>months?|mths?|years?|yrs?)$",
+    re.IGNORECASE,
+)
+MONTHS = (0, 3, 6, 9, 12, 18, 24)  # the sizes of babies: common practice, no source
+
+
+def _ages(text: str) -> list[str] | None:
+    """'3 months to 10 years' → 3m 6m 9m 12m 18m 2y … 10y; None where it is no span of ages."""
+    found = _AGES.match(text)
+    if not found:
+        return None
+    low, high = int(found["low"]), int(found["high"])
+    in_months = (found["first"] or found["last"]).casefold().startswith("m")
+    if found["last"].casefold().startswith("m"):
+        return [f"{age}m" for age in MONTHS if low <= age <= high] or None
+    if not in_months:
+        return [f"{age}y" for age in range(low, high + 1)] if low < high <= 18 else None
+    young = [f"{age}m" for age in MONTHS if low <= age < 24]
+    return young + [f"{age}y" for age in range(2, high + 1)] if high <= 18 else None
 
 
 def _numbers(low: int, high: int) -> list[str]:
@@ -21,6 +41,8 @@ def _numbers(low: int, high: int) -> list[str]:
 
 def _span(low: str, high: str) -> list[str] | None:
     if low.isdigit() and high.isdigit():
+        if low == "00":  # below 0 there is one size more
+            return ["00", *_numbers(0, int(high))] if 0 < int(high) <= 200 else None
         return _numbers(int(low), int(high)) if 0 <= int(low) < int(high) <= 200 else None
     names = [_SAME.get(name.upper(), name.upper()) for name in (low, high)]
     if all(name in _LETTERS for name in names):
@@ -35,6 +57,8 @@ def _piece(text: str) -> list[str] | None:
         return []
     if _ONE.match(text):
         return [text.upper()]
+    if ages := _ages(text):
+        return ages
     span = _SPAN.match(text)
     if span:
         return _span(span["low"], span["high"])
@@ -56,6 +80,15 @@ def read_sizes(text: str) -> list[str] | None:
             return None
         found += labels
     return list(dict.fromkeys(found)) or None
+
+
+def overlapping(text: str) -> list[list[str]] | None:
+    """'0-16 and 12-32' → two bands, each whole; None where the text is no such pair of spans."""
+    spans = [_piece(piece) for piece in _PIECES.split(re.sub(r"\([^)]*\)", " ", text)) if piece.strip()]
+    if len(spans) < 2 or any(not span or len(span) < 2 for span in spans):
+        return None
+    bands = [span for span in spans if span]
+    return bands if set(bands[0]) & set(bands[1]) else None
 
 
 def size_groups(cells: list[str]) -> list[list[str]] | None:

@@ -10,10 +10,29 @@ from nematex.core.pattern.paste.open_state import TEXTS, USES, Open
 from nematex.core.pattern.paste.options import add_options, take
 from nematex.core.pattern.paste.words import heading, views_of
 
+_USE_OF_VIEWS = re.compile(
+    r"^\s*(?P<use>contrast|lining|interfacing|main fabric|main cloth)\s+(?:for\s+)?(?:views?\s+)?"
+    r"(?P<names>[A-Z](?:\s*(?:,|&|and|/|\+)\s*[A-Z])*)\b(?![a-z'])[:\s]*(?P<rest>.*)$"
+)
+
+
+def use_line(at: Open, line: Line, text: str) -> bool:
+    """'Contrast B', 'Interfacing A, B: 0.5 m': another cloth than the main one, and the views it is for."""
+    found = _USE_OF_VIEWS.match(text[:1].lower() + text[1:])
+    if found is None:
+        return False
+    use = found["use"] if found["use"] in USES else "main"
+    at.section, at.use = use if use in USES else "requirements", use
+    at.views = re.findall(r"[A-Z]", re.sub(r"\band\b", " ", found["names"]))
+    line.field = use if use in USES else "requirements"
+    if found["rest"].strip() and not amounts_line(at, line, found["rest"]):
+        take(at, line, "notions", text)
+    return True
+
 
 def view_line(at: Open, line: Line, text: str) -> bool:
     """A line that begins with a view."""
-    viewed = views_of(text)
+    viewed = views_of(text, at.tables)
     if viewed is None:
         return False
     if at.section == "notions" and viewed[1]:

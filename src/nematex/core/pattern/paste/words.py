@@ -13,6 +13,12 @@ _BRACKETS = re.compile(r"\([^)]*\)|\[[^\]]*\]")
 _VIEW = re.compile(
     r"^\s*(?:views?|versions?|variations?)\s+(?P<names>[A-Z0-9]\b(?:\s*(?:,|&|and|/|\+)\s*[A-Z0-9]\b)*)", re.IGNORECASE
 )
+# 'Dress A', 'Tunic C', 'Dress A / Dress B / Tunic C': the garment stands for the word view; only a capital names one.
+_NAMES = r"[A-Z](?:\s*(?:,|&|and|\+)\s*[A-Z])*"
+_ENDS = r"(?=\s*(?:$|[:/,&*–—-]|\d|and\b|\())"
+_GARMENT_VIEW = rf"(?:[A-Z]?[a-z]+\s+)?(?P<garment>[A-Z]?[a-z]+)\s+(?P<name>{_NAMES}){_ENDS}"
+_FIRST = re.compile(r"^\s*" + _GARMENT_VIEW)
+_NEXT = re.compile(r"\s*(?:/|,|&|and)\s*" + _GARMENT_VIEW)
 LONGEST_LEAD = 60
 
 
@@ -59,13 +65,26 @@ def _kind(lead: str, words: Mapping[str, str]) -> str | None:
     return None
 
 
-def views_of(text: str) -> tuple[list[str], str] | None:
-    """The views that a line begins with and what follows: 'View A, B: 2 m' → (['A', 'B'], '2 m')."""
+def views_of(text: str, tables: Tables) -> tuple[list[str], str] | None:
+    """The views that a line begins with and what follows: 'View A, B: 2 m' → (['A', 'B'], '2 m'); so does 'Dress A'."""
     found = _VIEW.match(text)
-    if not found:
-        return None
-    names = [name.upper() for name in re.findall(r"[A-Za-z0-9]\b", re.sub(r"\band\b", " ", found["names"]))]
-    return names, re.sub(r"^\s*[:\t|–—-]?\s*", "", text[found.end() :])
+    if found:
+        return _letters(found["names"].upper()), _after(text, found.end())
+    names: list[str] = []
+    end, one = 0, _FIRST.match(text)
+    while one and tables.garments.find_within(one["garment"]):
+        names += _letters(one["name"])
+        end = one.end()
+        one = _NEXT.match(text, end)
+    return (names, _after(text, end)) if names else None
+
+
+def _letters(names: str) -> list[str]:
+    return re.findall(r"[A-Z0-9]\b", re.sub(r"\bAND\b|\band\b", " ", names))
+
+
+def _after(text: str, end: int) -> str:
+    return re.sub(r"^\s*[:\t|–—-]?\s*", "", text[end:])
 
 
 def measurement(lead: str, tables: Tables) -> tuple[str, bool] | None:

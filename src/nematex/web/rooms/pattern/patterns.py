@@ -6,6 +6,7 @@ from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
 from nematex.core.beneath.notions import read_notions
+from nematex.core.codes import code_key
 from nematex.core.errors import FieldFault
 from nematex.core.pattern.paste import Draft
 from nematex.usecases.cloth.browse import browse_patterns
@@ -70,7 +71,7 @@ def save(pattern_id: int | None = None) -> Response | tuple[str, int]:
     values = {name: text.strip() for name, text in request.form.items()}
     shown = values.get(SHOWN, "")
     if values.get("act") == "read":
-        values, draft = paste_into(values, now().tables)
+        values, draft = paste_into(values, now().tables, {code_key(each.code) for each in now().drawer.records})
         return _form(values, pattern_id, shown, None, draft), 200
     try:
         kept = save_pattern(shop(), now(), values, pattern_id)
