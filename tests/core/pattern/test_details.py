@@ -56,6 +56,15 @@ CASES: list[tuple[str, str, str, dict[str, Any], dict[str, Any], str]] = [
     ("hoodie", "knit", "weight", KNIT_250, {**KNIT_250, "weight_gsm": 140}, "against"),
     ("dressing gown", "woven", "width", {**WOVEN_130, "width_cm": 150}, {**WOVEN_130, "width_cm": 110}, "with care"),
     ("sleepwear", "woven", "fibre", WOVEN_130, {**WOVEN_130, "fibres": "100% polyester"}, "with care"),
+    ("flounce", "woven", "drape", {**WOVEN_130, "bending_length_cm": 1.6}, {**WOVEN_130, "bending_length_cm": 3.2}, "against"),
+    (
+        "flutter sleeve",
+        "woven",
+        "drape",
+        {**WOVEN_130, "bending_length_cm": 1.6},
+        {**WOVEN_130, "bending_length_cm": 3.0},
+        "against",
+    ),
     ("swimwear", "knit", "stretch", {**KNIT_250, "stretch_cross_pct": 80}, {**KNIT_250, "stretch_cross_pct": 20}, "against"),
 ]
 ORDER = ["suits", "with care", "unproven", "against"]
@@ -172,3 +181,24 @@ def test_every_detail_of_the_table_is_reachable_and_has_its_reason() -> None:
 def test_cuffs_are_judged_as_cuffs(cloth: dict[str, Any], expected: str) -> None:
     pattern = {"structure": "knit", "recommended": "French terry; ribbing for cuffs", "parts": [{"name": "cuffs"}]}
     assert assess_one({"cloth": cloth, "pattern": pattern, "part": "cuffs"})["checks"]["stretch"]["verdict"] == expected
+
+
+@pytest.mark.parametrize(
+    ("words", "name"),
+    [
+        ("a waterfall hem", "flounce"), ("waterfall front", "cowl"), ("tied cuffs", "zip"), ("shirt cuffs", "shirt collar"),
+        ("ruffle on collar", "gathers"), ("flutter sleeves", "flutter sleeve"), ("piping", "zip"), ("grown-on sleeve", "zip"),
+        ("a drop waist", "zip"), ("three-quarter sleeves", "zip"), ("neck binding", "zip"), ("split hem", "zip"),
+        ("a bib", "zip"),
+        ("flounce", "flounce"), ("bias seams", "zip"), ("princess seams", "sheath"), ("full skirt", "zip"),
+    ],
+)  # fmt: skip
+def test_details_are_told_apart_by_all_their_words(words: str, name: str) -> None:
+    """Common practice, no source: a hem that falls like water is no cowl, tied cuffs are no shirt cuffs."""
+    found = TABLES.details.find_within(words)
+    assert found is not None
+    assert found.name == name
+
+
+def test_details_go_by_more_than_a_hundred_and_fifty_names() -> None:
+    assert len(TABLES.details.by_key) > 150

@@ -68,12 +68,15 @@ _RULED_OUT = re.compile(
 def _take_cloths(at: Open, name: str, text: str) -> None:
     """Sentences of what suits and what does not, each where it belongs; what follows a list that is ruled out is a note."""
     ended = False
+    said: dict[str, list[str]] = {}
     for sentence in _SENTENCES.split(text):
         ruled_out = _RULED_OUT.match(sentence)
         if ruled_out:
-            at.draft.add_text("avoid", sentence[ruled_out.end() :])
+            said.setdefault("avoid", []).append(sentence[ruled_out.end() :])
         elif ended:
-            at.draft.add_text("recommended" if read_envelope(sentence, at.tables).cloths else "notes", sentence)
+            said.setdefault("recommended" if read_envelope(sentence, at.tables).cloths else "notes", []).append(sentence)
         else:
-            at.draft.add_text(name, sentence)
+            said.setdefault(name, []).append(sentence)
         ended = ended or bool(ruled_out) or name == "avoid"
+    for field, sentences in said.items():
+        at.draft.add_text(field, " ".join(sentences))

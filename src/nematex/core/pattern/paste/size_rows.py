@@ -66,7 +66,7 @@ def _new_sizes(at: Open, labels: list[str], lead: str, called: str = "") -> None
         at.groups = [[label] for label in labels]
         return
     bands = at.draft.sizes[-1]["band"] if known else ""
-    name = re.sub(r"\b(?:uk|us|eu|sizes?|range|band)\b|[():]", " ", lead.casefold()).strip()
+    name = re.sub(r"\b(?:uk|us|eu|au|sizes?|ages?|for|range|band)\b|[():]", " ", lead.casefold()).strip()
     band = called or name or (f"band {len({size['band'] for size in at.draft.sizes}) + 1}" if known else "")
     if known and not bands:
         for size in at.draft.sizes:
