@@ -2,13 +2,20 @@
 
 from __future__ import annotations
 
+import io
+
+import numpy as np
 import pytest
 from flask.testing import FlaskClient
+from PIL import Image
 from sqlalchemy.exc import DataError, OperationalError
+from wrong_pictures import png
 
+from nematex.command import service
 from nematex.core.errors import FieldFault
 from nematex.core.signs import without_controls
 from nematex.store.cloth.cloths import change_cloth
+from nematex.store.database import Database
 from nematex.store.pattern.patterns import PatternRecord, save_patterns
 from nematex.tables import properties
 from nematex.usecases.cloth.colourways import read_bolts, read_colourways
@@ -17,8 +24,10 @@ from nematex.usecases.cloth.lists.headings import guess_mapping
 from nematex.usecases.files.formats import sheet_from_file
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.pattern.exchange import pattern_record
+from nematex.usecases.photo.file import kept_copy
 from nematex.web import again
 from nematex.web.app import create_app
+from nematex.web.words import markdown
 
 
 @pytest.fixture
@@ -134,3 +143,53 @@ def test_an_odd_colourway_is_a_name_without_a_length_and_no_bolt(text: str) -> N
     assert (way.stock_m, way.name) == (None, text[:60])
     with pytest.raises(FieldFault, match="is not a bolt"):
         read_bolts(text, "field")
+
+
+@pytest.mark.parametrize(
+    ("text", "kept"),
+    [
+        ("~~~", r"\~\~\~"),
+        ("- a list", r"\- a list"),
+        ("1. a list", r"1\. a list"),
+        ("2.5 m", "2.5 m"),
+        ("a *star*", r"a \*star\*"),
+    ],
+)
+def test_no_line_of_the_notes_breaks_out_of_its_place(text: str, kept: str) -> None:
+    assert str(markdown(text)) == kept
+
+
+def jpeg(**more: object) -> bytes:
+    out = io.BytesIO()
+    Image.fromarray(np.random.default_rng(0).integers(0, 255, (60, 80, 3), dtype=np.uint8)).save(out, "JPEG", **more)
+    return out.getvalue()
+
+
+def test_a_kept_photo_holds_no_comment() -> None:
+    sent = jpeg(comment=b"taken at home")
+    assert b"taken at home" in sent
+    assert b"taken at home" not in kept_copy(sent)[0]
+
+
+@pytest.mark.parametrize(
+    ("content", "words"),
+    [
+        (png(6000, 5000), "at most 24 million pixels of a PNG"),
+        (jpeg() + b"\xff\xda" * 80, "more than 60 passes"),
+    ],
+    ids=["a large PNG", "a JPEG of many scans"],
+)
+def test_a_photo_that_would_take_the_memory_or_the_minutes_is_refused(content: bytes, words: str) -> None:
+    with pytest.raises(FieldFault, match=words):
+        kept_copy(content)
+
+
+def test_two_shops_in_one_browser_have_cookies_of_their_own(database: Database) -> None:
+    names = {create_app(database, key).config["SESSION_COOKIE_NAME"] for key in ("one", "two")}
+    assert len(names) == 2
+
+
+@pytest.mark.parametrize("port", [-1, 0, 70_000])
+def test_a_port_that_is_none_is_refused_in_words(port: int, capsys: pytest.CaptureFixture[str]) -> None:
+    assert service.start(port, demo=False) == 2
+    assert f"{port} is no port" in capsys.readouterr().err

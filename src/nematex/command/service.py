@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import fcntl
 import json
 import os
 import secrets
@@ -19,7 +20,7 @@ from typing import Any
 
 from nematex.command.mariadb import LocalMariaDB, free_port, open_to_anybody, runs
 
-DEFAULT_PORT = 8765
+DEFAULT_PORT, HIGHEST_PORT = 8765, 65535
 WEB_SECONDS = 30
 STOP_SECONDS = 20
 
@@ -71,7 +72,7 @@ def _healthy(port: int) -> bool:
 def session_key() -> str:
     """The key that signs sessions, made once and readable by the owner alone."""
     path = home() / "session-key"
-    if not path.exists():
+    if not path.exists() or not path.read_text().strip():
         path.touch(mode=0o600)
         path.write_text(secrets.token_hex(32))
     return path.read_text()
@@ -123,7 +124,16 @@ def running_address() -> str | None:
 
 
 def start(port: int | None, demo: bool) -> int:
-    """Bring both up; a second call finds them running."""
+    """Bring both up; a second call finds them running, and waits for one that is on its way."""
+    if port is not None and not 1 <= port <= HIGHEST_PORT:
+        print(f"nematex: --port: {port} is no port; choose one from 1 to {HIGHEST_PORT}, or leave it out.", file=sys.stderr)
+        return 2
+    with open(home() / "start.lock", "w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        return _start(port, demo)
+
+
+def _start(port: int | None, demo: bool) -> int:
     state = _state()
     if port and _web_runs(state) and state.get("web_port") != port:
         print(f"nematex: already running on port {state['web_port']}; run ./nematex stop first.", file=sys.stderr)

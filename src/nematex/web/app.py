@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 import re
 from typing import Any
 
@@ -34,7 +35,7 @@ def create_app(database: Database, key: str) -> Flask:
     app.config.update(
         SECRET_KEY=key,
         MAX_CONTENT_LENGTH=2 * MAX_PHOTO + 2**20,  # the two photos of a see-through reading
-        SESSION_COOKIE_NAME="nematex",
+        SESSION_COOKIE_NAME=f"nematex-{hashlib.sha256(key.encode()).hexdigest()[:8]}",  # two shops may share a browser
         SESSION_COOKIE_HTTPONLY=True,
         SESSION_COOKIE_SAMESITE="Lax",
         WTF_CSRF_TIME_LIMIT=None,  # a page left open over lunch must still be able to save

@@ -30,8 +30,9 @@ def pairs(value: str) -> tuple[str, str]:
 
 def markdown(text: str) -> Markup:
     """Text with Markdown's signs escaped, on one line; not HTML, so it is marked as safe for a text template."""
-    line = " ".join(str(text).split())
-    return Markup(re.sub(r"([\\`*_\[\]<>#|])", r"\\\1", line))
+    line = re.sub(r"([\\`*_\[\]<>#|~])", r"\\\1", " ".join(str(text).split()))
+    line = re.sub(r"^([-+=])", r"\\\1", line)  # these begin a list or a rule where a line begins with them
+    return Markup(re.sub(r"^(\d{1,9})([.)])(?=\s|$)", r"\1\\\2", line))
 
 
 def reach(record: PatternRecord) -> str:

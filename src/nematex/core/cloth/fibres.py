@@ -91,8 +91,8 @@ def _pieces(text: str) -> list[str]:
 def _pairs(text: str) -> list[tuple[str, float]]:
     """(words, percent) pairs: '95% viscose' or 'cotton 55', whichever way round; what has no number is the rest."""
     parts = [_pieces(part) for part in _BETWEEN.split(text)]
-    names = [" ".join(piece for piece in part if not piece[0].isdigit()) for part in parts]
-    numbers = [[float(piece.replace(",", ".")) for piece in part if piece[0].isdigit()] for part in parts]
+    names = [" ".join(piece for piece in part if not piece[0].isdecimal()) for part in parts]
+    numbers = [[float(piece.replace(",", ".")) for piece in part if piece[0].isdecimal()] for part in parts]
     if not all(names) or max(map(len, numbers)) != 1:
         return _in_one_run(_pieces(text))
     left = 100 - sum(map(sum, numbers))
@@ -104,13 +104,13 @@ def _pairs(text: str) -> list[tuple[str, float]]:
 
 def _in_one_run(pieces: list[str]) -> list[tuple[str, float]]:
     """The pairs of a label without commas: '60% cotton 40% linen', 'cotton 55 linen 45'."""
-    if not any(piece[0].isdigit() for piece in pieces):
+    if not any(piece[0].isdecimal() for piece in pieces):
         return []
-    names_first = pieces[-1][0].isdigit()
+    names_first = pieces[-1][0].isdecimal()
     found: list[tuple[str, float]] = []
     words: list[str] = []
     for piece in pieces if names_first else reversed(pieces):
-        if piece[0].isdigit():
+        if piece[0].isdecimal():
             said = words if names_first else reversed(words)
             found.append((" ".join(said), float(piece.replace(",", "."))))
             words = []

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import threading
 import warnings
 from dataclasses import dataclass
 
@@ -16,7 +17,10 @@ from nematex.core.quantity.reader import to_number
 
 FORMATS = ("JPEG", "PNG", "WEBP")
 MAX_BYTES = 25 * 2**20
-MAX_PIXELS = 60_000_000
+# A JPEG is decoded at a half, a quarter or an eighth; the others only whole, at four bytes a pixel and more.
+MAX_PIXELS = {"JPEG": 60_000_000, "PNG": 24_000_000, "WEBP": 24_000_000}
+MOST_SCANS = 60  # of a progressive JPEG; cameras and editors write about ten
+_one_at_a_time = threading.Lock()  # so that several photos at once do not take several times the memory
 READ_PX = 1000  # enough for the analysis; it works on less
 KEPT_PX = 1600
 KINDS = ((b"\xff\xd8\xff", "JPEG"), (b"\x89PNG\r\n\x1a\n", "PNG"))
@@ -74,11 +78,18 @@ def _kind(content: bytes) -> str:
 def _image(content: bytes, least_px: int) -> tuple[Image.Image, int]:
     """The picture decoded to at least so many px, right way up, and the longest side of the file's in px; raises FieldFault."""
     kind = _kind(content)
+    if kind == "JPEG" and content.count(b"\xff\xda") > MOST_SCANS:
+        raise FieldFault("photo", "the file", f"is a JPEG of more than {MOST_SCANS} passes; save it again as a plain photo")
+    with _one_at_a_time:
+        return _decoded(content, kind, least_px)
+
+
+def _decoded(content: bytes, kind: str, least_px: int) -> tuple[Image.Image, int]:
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore", Image.DecompressionBombWarning)  # ours is stricter
             image = Image.open(io.BytesIO(content), formats=(kind,))
-        if image.width * image.height > MAX_PIXELS:
+        if image.width * image.height > MAX_PIXELS[kind]:
             raise Image.DecompressionBombError
         longest = max(image.size)
         image.draft("RGB", (least_px, least_px))  # a large JPEG is decoded at a half, a quarter or an eighth
@@ -87,7 +98,7 @@ def _image(content: bytes, least_px: int) -> tuple[Image.Image, int]:
         upright = ImageOps.exif_transpose(image)
     except Image.DecompressionBombError as fault:
         raise FieldFault(
-            "photo", "the picture", f"is too large; at most {MAX_PIXELS // 10**6} million pixels are read"
+            "photo", "the picture", f"is too large; at most {MAX_PIXELS[kind] // 10**6} million pixels of a {kind} are read"
         ) from fault
     except (UnidentifiedImageError, OSError, SyntaxError, ValueError) as fault:
         raise FieldFault("photo", "the file", f"is cut off or damaged ({kind}); save the photo again and send that") from fault
@@ -111,5 +122,6 @@ def kept_copy(content: bytes) -> tuple[bytes, float]:
     image, longest = _image(content, KEPT_PX)
     image.thumbnail((KEPT_PX, KEPT_PX), Image.Resampling.LANCZOS)
     out = io.BytesIO()
+    image.info = {}  # a comment would be written again
     image.save(out, "JPEG", quality=88)
     return out.getvalue(), max(image.size) / longest
