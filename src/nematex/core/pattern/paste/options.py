@@ -52,7 +52,7 @@ def take(at: Open, line: Line, name: str, text: str) -> None:
         if not _NO_LINING.match(text):
             note_lining(at, f"lined {text}")
     elif name in ("recommended", "avoid"):
-        _take_cloths(at, name, text)
+        name = _take_cloths(at, name, text)
     else:
         at.draft.add_text(name, text)
     line.field = line.field or name
@@ -65,8 +65,11 @@ _RULED_OUT = re.compile(
 )
 
 
-def _take_cloths(at: Open, name: str, text: str) -> None:
-    """Sentences of what suits and what does not, each where it belongs; what follows a list that is ruled out is a note."""
+def _take_cloths(at: Open, name: str, text: str) -> str:
+    """Sentences of what suits and what does not, each where it belongs; what follows a list that is ruled out is a note.
+
+    Returns the field of the first sentence.
+    """
     ended = False
     said: dict[str, list[str]] = {}
     for sentence in _SENTENCES.split(text):
@@ -80,3 +83,4 @@ def _take_cloths(at: Open, name: str, text: str) -> None:
         ended = ended or bool(ruled_out) or name == "avoid"
     for field, sentences in said.items():
         at.draft.add_text(field, " ".join(sentences))
+    return next(iter(said), name)
