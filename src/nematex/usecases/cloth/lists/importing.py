@@ -141,13 +141,14 @@ def preview(shop: Shop, upload_id: int, progress: Progress | None = None) -> Pre
     with shop.database.work() as work:
         kept = uploads.upload(work, upload_id)
         headings = uploads.headings_of(work, kept.supplier) if kept else {}
-        binned = binned_cloths(work)
     if kept is None:
         return None
     shelf = shop.now().shelf
     key = (upload_id, str(kept.mapping), str(headings), shelf.version)
     found = shop.previews.get(key)
     if found is None:
+        with shop.database.work() as work:
+            binned = binned_cloths(work)
         found = _preview(kept, shelf, binned, headings, progress or (lambda _done, _total: None))
         shop.remember_preview(key, found)
     return replace(found, upload=kept)
