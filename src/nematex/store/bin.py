@@ -79,13 +79,6 @@ def binned(work: Work) -> list[Binned]:
     return sorted(found, key=lambda each: (each.binned_at, each.kind, each.id), reverse=True)
 
 
-def bin_count(work: Work) -> int:
-    """How many things are in the bin."""
-    return sum(
-        work.scalar(select(func.count()).select_from(row).where(row.binned_at.is_not(None))) or 0 for row in TABLES.values()
-    )
-
-
 def put_back(work: Work, kind: str, row_id: int) -> bool:
     """Take something out of the bin, whole; whether it was there."""
     row, version = TABLES[kind], next_version(work, COUNTERS[kind])

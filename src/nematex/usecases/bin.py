@@ -14,12 +14,6 @@ def in_the_bin(shop: Shop) -> list[Binned]:
         return store.binned(work)
 
 
-def bin_count(shop: Shop) -> int:
-    """How many things are in the bin."""
-    with shop.database.work() as work:
-        return store.bin_count(work)
-
-
 def _kind(kind: str) -> str:
     if kind not in store.TABLES:
         raise UnknownChoice("kind", kind, store.TABLES, "kind of thing")

@@ -93,6 +93,8 @@ def test_a_misspelt_fibre_is_accepted_for_every_row(demo: Shop) -> None:
     assert records(again)["B"].facts.fibres == "60% viscose 40% cotton"
     with pytest.raises(UnknownChoice):
         accept_word(demo, sent, "visocse", "fluff")
+    with pytest.raises(FieldFault, match="is missing"):  # nothing would stand between all words of the label
+        accept_word(demo, sent, " ", "viscose")
 
 
 PRICED = """code,name,price,{heading}

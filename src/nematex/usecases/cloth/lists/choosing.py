@@ -35,7 +35,9 @@ def choose_sheet(shop: Shop, upload_id: int, name: str) -> None:
 
 
 def accept_word(shop: Shop, upload_id: int, said: str, meant: str) -> None:
-    """Take a misspelt fibre in every row as what is meant; raises UnknownChoice."""
+    """Take a misspelt fibre in every row as what is meant; raises FieldFault."""
+    if not said.strip():
+        raise FieldFault("word", said, "is missing; take one of those that the list has")
     fibres = shop.now().tables.fibres
     if fibres.find(meant) is None:
         raise UnknownChoice("fibre", meant, fibres.on_labels, "generic fibre name")

@@ -48,9 +48,7 @@ def _tells(tables: Tables) -> dict[str, Tell]:
         "price_per_m": lambda cell: bool(currency_in(cell)[0]) and any(map(str.isdigit, cell)),
         "width_cm": _is_width,
         "stock_m": lambda cell: _has_unit(cell, "m", "yd"),
-        "colours": lambda cell: (
-            bool(read_palette(cell, colour_words()).colours) and not read_palette(cell, colour_words()).unknown
-        ),
+        "colours": _is_colours,
     }
 
 

@@ -64,16 +64,16 @@ def _equal(name: str, one: Any, other: Any) -> bool:
 
 @dataclass
 class _Plan:
-    """What taking an import back comes to: ids of the cloths it made, columns to set back, and what has moved since."""
+    """What taking an import back comes to: cloths it made or brought from the bin, what to set back, what moved since."""
 
     made: dict[int, ClothRecord]
     back: dict[int, dict[str, Any]]
-    binned_again: list[int]
+    binned_again: dict[int, ClothRecord]
     left: list[tuple[str, str]]
 
 
 def _plan(steps: list[uploads.Step], now: dict[str, ClothRecord]) -> _Plan:
-    plan = _Plan({}, {}, [], [])
+    plan = _Plan({}, {}, {}, [])
     for code, before, after in steps:
         record = now.get(code_key(code))
         if record is None:
@@ -88,7 +88,7 @@ def _plan(steps: list[uploads.Step], now: dict[str, ClothRecord]) -> _Plan:
                 plan.made[record.id] = record
             continue
         if before.get(IN_BIN) and not touched:
-            plan.binned_again.append(record.id)
+            plan.binned_again[record.id] = record
         changed = [name for name in after if not _equal(name, before[name], after[name])]
         back = {name: _typed(name, before[name]) for name in changed if name not in touched}
         plan.left += [(code, name) for name in changed if name in touched]
@@ -105,13 +105,13 @@ def undo(shop: Shop, upload_id: int) -> Undone | None:
         if not steps:
             return None
         plan = _plan(steps, cloth_store.cloths_by_code(work, [code for code, _before, _after in steps]))
-        gone = [*plan.made, *plan.binned_again]
+        gone = plan.made | plan.binned_again
         picks, hung = standing(work, gone), hanging(work, "cloth", gone)
         verdicts = {cloth_id: found["hand verdicts"] for cloth_id, found in hung.items() if "hand verdicts" in found}
         staying = {cloth_id for cloth_id in gone if cloth_id in picks or cloth_id in verdicts}
         kept = [
             Kept(record.code, record.facts.name, len(picks.get(cloth_id, ())), verdicts.get(cloth_id, 0))
-            for cloth_id, record in plan.made.items()
+            for cloth_id, record in gone.items()
             if cloth_id in staying
         ]
         removed = [cloth_id for cloth_id in gone if cloth_id not in staying]
