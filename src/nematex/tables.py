@@ -193,11 +193,15 @@ def trade_tables() -> Tables:
                 row["below_waist"] == "1",
                 row["slides"] == "1",
                 _many(row["details"]),
+                row["over"] == "1",
+                dict(pair.split("=", 1) for pair in _many(row["instead"])),
             ),
         ),
         shapes=tuple(Shape(row["word"], row["drawn"], row["hung"]) for row in _rows("garment_shapes.csv")),
         parts=_named(
-            "parts.csv", "part", lambda row: PartKind(row["part"], row["fit"], row["band"] == "1", row["main"] == "1")
+            "parts.csv",
+            "part",
+            lambda row: PartKind(row["part"], row["fit"], *(row[name] == "1" for name in ("band", "main", "listed", "around"))),
         ),
         interfacings=tuple(
             Interfacing(row["name"], row["knit"] == "1", row["fused"] == "1", _range(row, "gsm_lo", "gsm_hi"), row["good_for"])

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import Enum
 from typing import Generic, TypeVar
 
@@ -55,6 +55,7 @@ class Role(Enum):
     SLEPT_IN = "slept in"
     NIGHTWEAR = "nightwear"  # what the rules for nightwear are about
     INTERFACED = "interfaced"
+    LOOSE = "loose"  # the garment's body is loose: its bands need not cling
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,6 +101,8 @@ class Garment:
     below_waist: bool
     slides: bool
     details: tuple[str, ...]
+    over: bool = False  # worn over other clothes, so that a sheer one may stay sheer
+    instead: Mapping[str, str] = field(default_factory=dict)  # a detail's word that means another one here
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,12 +116,17 @@ class Shape:
 
 @dataclass(frozen=True, slots=True)
 class PartKind:
-    """A part of a garment as commonly cut: close to or free of the body; whether a band, whether it is the garment's body."""
+    """A part of a garment as commonly cut: close to or free of the body, and whether it is a band or the garment's body.
+
+    `listed`: the list of cloths on the envelope speaks of it; `around`: it goes round the body, so it has to give there.
+    """
 
     name: str
     fit: str
     band: bool
     main: bool
+    listed: bool
+    around: bool
 
 
 @dataclass(frozen=True, slots=True)

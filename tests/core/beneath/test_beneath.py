@@ -17,7 +17,7 @@ from nematex.core.judging.combination import PartCloth, joints
 from nematex.core.judging.demand import Demand, demand
 from nematex.core.judging.saying.joint import say_joint
 from nematex.core.judging.verdict import Verdict
-from nematex.core.pattern.facts import Option, Part, Pattern, Wish
+from nematex.core.pattern.facts import Option, Part, Pattern, Requirement, Wish
 from nematex.core.quantity.said import Units
 from nematex.tables import colour_names, trade_tables
 
@@ -192,7 +192,7 @@ def test_what_a_way_changes_is_said_in_the_shop_s_units() -> None:
     # 190 and 265 g/m² are 5.6 and 7.8 oz/yd²; two layers bend as the cube root of their rigidity over their weight.
     rigid = (190 * 1.6**3 + 75 * 1.5**3) / 265
     assert (
-        f"5.6 oz/yd² becomes about 7.8, and it bends at {rigid ** (1 / 3) / 2.54:.2f} instead of 0.63 in"
+        f"5.6 oz/yd² becomes about 7.8. Over a light, soft lining it bends at {rigid ** (1 / 3) / 2.54:.2f} instead of 0.63 in"
         in said["underlining"].changes
     )
     assert (said["full lining"].amount_m, said["full lining"].receipt) == (
@@ -269,3 +269,43 @@ def test_cautions_arise_from_their_table(pattern: dict[str, object], facts: dict
         assert row.why
         if "local law" in row.code or row.code.startswith(("child", "nightwear", "nickel", "bamboo")):
             assert "where you live" in row.text
+
+
+def _linings_of(outer: Cloth, *shelf: Cloth) -> list[tuple[str, Verdict]]:
+    found = linings(outer, columns(shelf, TABLES), np.full(len(shelf), np.nan), False, TABLES)
+    return [(shelf[at].name, Verdict(int(found.verdict[at]))) for at in found.order()]
+
+
+def test_a_lining_is_smooth_so_a_gauze_is_none() -> None:
+    # A viscose lining under burnout velvet comes first, cotton gauze does not: common practice, no source.
+    velvet = cloth(cloth="burnout velvet")
+    found = _linings_of(velvet, cloth(cloth="cotton gauze"), cloth(cloth="cotton velvet"), cloth(cloth="viscose lining"))
+    assert found[0][0] == "viscose lining"
+    assert dict(found)["cotton gauze"] == dict(found)["cotton velvet"] == Verdict.AGAINST
+
+
+def test_a_sheer_is_never_lined_with_a_sheer_and_may_be_lined_heavier_than_itself() -> None:
+    found = dict(
+        _linings_of(cloth(cloth="chiffon"), cloth(cloth="chiffon"), cloth(cloth="soft tulle"), cloth(cloth="viscose lining"))
+    )
+    assert found["chiffon"] == found["soft tulle"] == Verdict.AGAINST
+    assert found["viscose lining"] <= Verdict.WITH_CARE
+
+
+def test_a_crisp_sheer_wants_a_support_heavier_than_itself() -> None:
+    organza = cloth(cloth="organza")
+    found = dict(_linings_of(organza, cloth(cloth="cotton poplin"), cloth(cloth="denim"), cloth(cloth="cotton voile")))
+    assert found["cotton poplin"] <= Verdict.WITH_CARE
+    assert found["denim"] == found["cotton voile"] == Verdict.AGAINST
+
+
+def test_interfacing_follows_the_table_and_what_is_made() -> None:
+    rows = (Requirement("A", (), 90, 0.4, use="interfacing"), Requirement("B", (), 90, 0.9, use="interfacing"))
+    poplin = cloth(cloth="cotton poplin", weight_gsm=120)
+    made = interfacing(poplin, asked(details=("waistband", "button band", "armhole facings")), TABLES)
+    assert made is not None
+    assert made.places == ("waistband", "shirt collar", "woven facing")
+    by_table = interfacing(poplin, demand(Pattern(structure="woven", requirements=rows), Wish(view="A"), TABLES), TABLES)
+    assert by_table is not None
+    assert (by_table.length_m, by_table.width_cm, by_table.places) == (0.4, 90, ())
+    assert interfacing(poplin, asked(details=("patch pockets",)), TABLES) is None

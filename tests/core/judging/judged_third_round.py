@@ -85,8 +85,8 @@ THIRD_ROUND: list[tuple[dict[str, Any], dict[str, Any], set[str], str]] = [
      {"pattern": {"structure": "woven", "garment": "trousers", "lined": True, "recommended": "Lightweight wovens: lawn, voile"}},
      {"suits", "with care"}, "lined legs may be of voile"),
     ({"cloth": "cotton voile", "weight_gsm": 70, "sheer": "semi-sheer"},
-     {"pattern": {"structure": "woven", "garment": "blouse", "recommended": "Lightweight wovens: lawn, voile"}}, {"suits"},
-     "a blouse is worn over something"),
+     {"pattern": {"structure": "woven", "garment": "blouse", "recommended": "Lightweight wovens: lawn, voile"}}, {"with care"},
+     "it shows; a viewer has to be told to wear something beneath"),
     # -- the nearest relative ------------------------------------------------------------------------------
     ({"cloth": "textured crepe", "weight_gsm": 210, "bending_length_cm": 1.3},
      {"pattern": {"structure": "woven", "recommended": "chiffon or denim"}}, {"with care"}, "between the two, and like neither"),

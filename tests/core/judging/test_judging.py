@@ -7,6 +7,7 @@ from typing import Any
 import jsonschema
 import numpy as np
 import pytest
+from judged_fourth_round import FOURTH_ROUND
 from judged_pairings import PAIRINGS
 from judged_second_round import SECOND_ROUND
 from judged_third_round import THIRD_ROUND
@@ -52,6 +53,13 @@ def test_judged_pairings_of_the_third_round(cloth: dict[str, Any], rest: dict[st
     jsonschema.validate({"cloth": cloth, **rest}, PairingIn.model_json_schema())
 
 
+@pytest.mark.parametrize(("cloth", "rest", "expected", "why"), FOURTH_ROUND, ids=[f"{n}" for n in range(len(FOURTH_ROUND))])
+def test_judged_pairings_of_the_fourth_round(cloth: dict[str, Any], rest: dict[str, Any], expected: set[str], why: str) -> None:
+    answer = assess_one({"cloth": cloth, **rest})
+    assert answer["verdict"] in expected, (why, answer["checks"])
+    jsonschema.validate({"cloth": cloth, **rest}, PairingIn.model_json_schema())
+
+
 def test_the_whole_is_as_good_as_its_worst_check() -> None:
     order = ["suits", "with care", "unproven", "against"]
     for cloth, rest, _, _ in PAIRINGS:
@@ -62,7 +70,7 @@ def test_the_whole_is_as_good_as_its_worst_check() -> None:
 @pytest.mark.parametrize("kind", TABLES.lexicon.types, ids=lambda kind: kind.name)
 def test_what_the_pattern_names_suits_by_construction(kind: Any) -> None:
     structure = "knit" if kind.structure == "knit" else "woven"
-    answer = assess({"cloth": kind.name}, {"structure": structure, "recommended": f"{kind.name}, for instance"})
+    answer = assess({"cloth": kind.name}, {"structure": structure, "lined": True, "recommended": f"{kind.name}, for instance"})
     assert answer["verdict"] == "suits", answer["checks"]
 
 

@@ -28,7 +28,8 @@ def test_nothing_more_is_told_than_was_asked() -> None:
     edges = {(each["window"], each["side"]): each for each in answer["more"]["why"]}
     assert edges["weight list woven", "high"]["words"] == "“medium”"
     assert edges["weight list woven", "high"]["value"] == 275
-    assert edges["drape shirt collar", "low"]["table"] == "details"
+    collar = edges["drape shirt collar", "low"]  # the designer's list outranks the collar's own wish for body
+    assert (collar["table"], collar["row"], collar["words"]) == ("cloth names", "wool crepe", "crepe")
 
 
 def test_sizes_lining_and_hang_come_with_their_reasons() -> None:
@@ -99,7 +100,7 @@ def test_how_a_part_sits_decides_whether_a_woven_may_be_used(fit: str, verdict: 
 def test_a_matrix_and_an_envelope_are_read_from_the_same_command() -> None:
     found = assess_any({"cloths": [{"cloth": "denim"}, {"cloth": "voile"}, {"cloth": "slinky jersey"}],
                         "patterns": [{"structure": "woven", "recommended": "denim, canvas"},
-                                     {"structure": "woven", "recommended": "lawn or voile"}]})  # fmt: skip
+                                     {"structure": "woven", "recommended": "lawn or voile", "lined": True}]})  # fmt: skip
     assert found["verdicts"][0][0] == found["verdicts"][1][1] == "suits"
     assert found["best_cloths"] == [[0], [1]]
     assert found["nothing_suits"] == [2]
@@ -109,7 +110,8 @@ def test_a_matrix_and_an_envelope_are_read_from_the_same_command() -> None:
     assert stocked["without_cloth"] == [1]
     with pytest.raises(FieldFault, match="metres for each of the 1 cloths"):
         assess_any({"cloths": [{"cloth": "denim"}], "patterns": [{"structure": "woven"}], "stock_m": [1, 2]})
-    single = assess_one({"cloth": {"cloth": "voile"}, "pattern": {"structure": "woven", "recommended": "lawn or voile"}})
+    single = assess_one({"cloth": {"cloth": "voile"}, 
+                         "pattern": {"structure": "woven", "recommended": "lawn or voile", "lined": True}})  # fmt: skip
     assert (found["verdicts"][1][1], found["scores"][1][1]) == (single["verdict"], single["score"])
     both = json.loads(assess_text(json.dumps([{"envelope": "Sizes 8 10\nBust 84"}, {"cloth": PONTE, "pattern": SHIFT}])))
     assert both[0]["pattern"]["sizes"][1]["label"] == "10"

@@ -5,10 +5,11 @@ The kinds are in data/interfacings.csv. Common practice, no source. Weights in g
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.judging.demand import Demand
+from nematex.core.pattern.facts import Requirement
 from nematex.core.tables import Role, Tables
 
 
@@ -20,6 +21,8 @@ class Interfaced:
     kind: str
     gsm: tuple[float, float]
     reason: str
+    length_m: float | None = None  # by the pattern's own table
+    width_cm: float | None = None
 
 
 def _hates_heat(cloth: Cloth) -> str:
@@ -39,11 +42,25 @@ def places(demand: Demand) -> tuple[str, ...]:
     return tuple(detail.name for detail in demand.made.all_details if Role.INTERFACED in detail.roles)
 
 
+def _row(demand: Demand) -> Requirement | None:
+    """The pattern's own row of interfacing for the view and size; the longest where several stand."""
+    wish = demand.wish
+    rows = [row for row in demand.pattern.requirements if row.use == "interfacing" and wish.view in (None, row.view)]
+    sized = [row for row in rows if wish.size is None or not row.sizes or wish.size in row.sizes]
+    return max(sized, key=lambda row: row.length_m, default=None)
+
+
 def interfacing(cloth: Cloth, demand: Demand, tables: Tables) -> Interfaced | None:
-    """The kind for this cloth, or None where nothing is made that wants it."""
-    where = places(demand)
-    if not where:
+    """The kind for this cloth and how much; None where nothing is made that wants it and the table has no row of it."""
+    where, row = places(demand), _row(demand)
+    if not where and row is None:
         return None
+    found = _kind(where, cloth, tables)
+    return replace(found, length_m=row.length_m, width_cm=row.width_cm) if row else found
+
+
+def _kind(where: tuple[str, ...], cloth: Cloth, tables: Tables) -> Interfaced:
+    """The heaviest kind that is no heavier than the cloth."""
     heat = _hates_heat(cloth)
     knit = cloth.structure == "knit"
     most = cloth.weight.best * tables.judging.interfacing.from_share

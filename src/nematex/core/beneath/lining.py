@@ -119,14 +119,39 @@ class Linings:
         return np.argsort(-self.score, kind="stable")
 
 
+def _weights(outer: Cloth, tables: Tables) -> tuple[float, float]:
+    """The most a lining may weigh beneath this cloth, and what is best, in g/m².
+
+    What shows is itself lighter than a lining; a crisp sheer wants a support that carries it.
+    """
+    rule, weight = tables.judging.lining, outer.weight.best
+    if outer.sheer.best < tables.judging.cover.nothing_beneath_from:
+        return weight, weight * rule.aim_share
+    if outer.structure != "knit" and outer.bending_length.best >= tables.judging.sheers.crisp_cm:
+        return max(weight, rule.under_crisp_gsm), rule.crisp_aim_gsm
+    return max(weight, rule.under_sheer_gsm), min(weight, rule.usual_gsm) if weight > rule.usual_gsm else rule.usual_gsm
+
+
+def _make(cloths: ClothColumns, tables: Tables) -> Codes:
+    """By construction: a lining is smooth, so no gauze and no pile; what drags is with care."""
+    rule, types = tables.judging.lining, tables.lexicon.types
+    of_type = [
+        Verdict.AGAINST if kind.family in rule.never else Verdict.WITH_CARE if kind.family in rule.drags else Verdict.SUITS
+        for kind in types
+    ]
+    found: Codes = np.array([*of_type, Verdict.SUITS], dtype=np.int8)[cloths.type]
+    return found
+
+
 def linings(outer: Cloth, cloths: ClothColumns, colour_off: Floats, slides: bool, tables: Tables) -> Linings:
     """Hold a shelf against a cloth as its lining; `colour_off` is ΔE00 to its ground, NaN where not known."""
     rule, shares = tables.judging.lining, tables.judging.shares
-    weight, bend = outer.weight.best, outer.bending_length.best
+    (weight, aim), bend = _weights(outer, tables), outer.bending_length.best
     over = weight * tables.judging.tolerance.weight
     stretch = outer.stretch_cross.best * rule.stretch_share if outer.stretch_cross.best >= rule.stretch_from_pct else 0.0
     fluid = tables.judging.tolerance.drape_cm
-    see = compare(cloths.sheer, Window(high=rule.sheer_most, tolerance_high=1.0), shares).verdict
+    see = compare(cloths.sheer, Window(high=rule.sheer_most, tolerance_high=0.5), shares).verdict
+    shows = outer.sheer.best >= tables.judging.cover.nothing_beneath_from
     structure = np.where(cloths.knit == (outer.structure == "knit"), Verdict.SUITS, Verdict.AGAINST)
     hair = np.where(colour_off < TONE, Verdict.SUITS, Verdict.WITH_CARE)
     smooth = cloths.used_for("lining") | (cloths.bending_length.best <= rule.slides_below_cm) & (cloths.natural.best < 0.5)
@@ -138,14 +163,19 @@ def linings(outer: Cloth, cloths: ClothColumns, colour_off: Floats, slides: bool
         "stretch": compare(
             cloths.stretch_cross, Window(low=stretch, tolerance_low=stretch * rule.stretch_tolerance), shares
         ).verdict,
-        "cover": np.minimum(see, Verdict.WITH_CARE),
+        "make": _make(cloths, tables),
+        "cover": np.where(
+            shows & (cloths.sheer.best >= tables.judging.cover.nothing_beneath_from),
+            Verdict.AGAINST,
+            np.minimum(see, Verdict.WITH_CARE),
+        ),
         "colour": hair,
         "care": shrink,
         "slides": np.where(smooth | (not slides), Verdict.SUITS, Verdict.WITH_CARE),
     }
     checks = {name: codes.astype(np.int8) for name, codes in checks.items()}
     verdict = np.maximum.reduce(list(checks.values()))
-    lighter = np.clip(1 - np.abs(np.log(np.maximum(cloths.weight.best, 1) / (weight * rule.aim_share))), 0, 1)
+    lighter = np.clip(1 - np.abs(np.log(np.maximum(cloths.weight.best, 1) / aim)), 0, 1)
     near = np.where(np.isnan(colour_off), 0.3, np.clip(1 - colour_off / 40, 0, 1))
     known = cloths.weight.known >= Known.STATED
     within = 0.35 * near + 0.3 * lighter + 0.25 * cloths.used_for("lining") + 0.1 * known

@@ -51,6 +51,7 @@ class ClothColumns:
     nap: Mask
     use: Codes
     double_knit: Mask
+    guessed: Mask
 
     def __len__(self) -> int:
         return len(self.structure)
@@ -147,4 +148,5 @@ def columns(cloths: Sequence[Cloth], tables: Tables) -> ClothColumns:
         nap=np.array([item.nap for item in cloths], dtype=np.bool_),
         use=np.array([USES.index(item.type.use) if item.type else 0 for item in cloths], dtype=np.int8),
         double_knit=np.array([bool(item.type and item.type.family == "double knit") for item in cloths], dtype=np.bool_),
+        guessed=np.array([item.guessed for item in cloths], dtype=np.bool_),
     )

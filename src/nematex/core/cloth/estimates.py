@@ -10,6 +10,7 @@ from nematex.core.cloth.lexicon import ClothType, key
 from nematex.core.cloth.measuring.drape_coefficient import bending_from_drape
 from nematex.core.errors import UnknownChoice
 from nematex.core.quantity.estimate import Estimate, Known, Range
+from nematex.core.rules.comparing import Hand
 from nematex.core.tables import Tables
 
 
@@ -35,6 +36,7 @@ class Cloth:
     print: Print
     deadstock: bool
     unread: tuple[str, ...] = ()
+    guessed: bool = False  # wovens and knits bear its name, and nothing says which it is
 
 
 @dataclass(frozen=True)
@@ -79,6 +81,17 @@ def _of_share(label: _Label, value: float | None, name: str, usual: Range, sprea
     return label.around(value, name, value * spread[0], value * spread[1])
 
 
+def narrowed(own: Range, hand: Range, rule: Hand) -> Range:
+    """Of a cloth's own range in cm the end that a hand word means: a crisp lawn is crisp for a lawn, no taffeta."""
+    low, high = max(own.low, hand.low), min(own.high, hand.high)
+    if high - low >= rule.least_share * (own.high - own.low):
+        return Range(low, high)
+    end = rule.end_share * (own.high - own.low)
+    if hand.middle > own.middle:
+        return Range(own.high - end, own.high + rule.beyond_cm)
+    return Range(own.low - rule.beyond_cm, own.low + end)
+
+
 def _bend(label: _Label) -> Estimate:
     facts, tables = label.facts, label.tables
     spread = tables.judging.spread
@@ -88,7 +101,8 @@ def _bend(label: _Label) -> Estimate:
         return bending_from_drape(facts.drape_coefficient_pct)
     if facts.hand is not None:
         hand = tables.cloth_hands[key(facts.hand)].bend_cm
-        return Estimate(hand.low, hand.high, hand.middle, Known.JUDGED)
+        felt = narrowed(label.alike.bend_cm, hand, tables.judging.hand) if label.alike else hand
+        return Estimate(felt.low, felt.high, felt.middle, Known.JUDGED)
     usual = label.typical("bend_cm")
     return Estimate.typical(usual.low, usual.high)
 
@@ -181,10 +195,22 @@ def _resolve(facts: ClothFacts, fibres: FibreContent | None, tables: Tables) -> 
     return found, (facts.cloth,) if facts.cloth and found is None else ()
 
 
+def _by_stretch(facts: ClothFacts, kind: ClothType | None, tables: Tables) -> tuple[ClothType | None, bool]:
+    """Of namesakes among wovens and knits the one that stretches so far; and whether it remains a guess."""
+    bearers = tables.lexicon.namesakes(facts.cloth or facts.name)
+    if kind is None or facts.structure or facts.fibres or not bearers:
+        return kind, False
+    if facts.stretch_cross_pct is None:
+        return kind, True
+    knit = facts.stretch_cross_pct > tables.judging.fibre.comfort_stretch_pct.high
+    return next((each for each in (kind, *bearers) if (each.structure == "knit") == knit), kind), False
+
+
 def known_cloth(facts: ClothFacts, tables: Tables) -> Cloth:
     """Estimates for a cloth; raises UnknownChoice if neither its name nor its structure says what it is."""
     fibres = read_fibres(facts.fibres, tables.fibres) if facts.fibres else None
     kind, unread = _resolve(facts, fibres, tables)
+    kind, guessed = _by_stretch(facts, kind, tables)
     structure = facts.structure or (kind.structure if kind else "woven")
     label = _Label(facts, kind, structure, fibres, tables)
     return Cloth(
@@ -206,4 +232,5 @@ def known_cloth(facts: ClothFacts, tables: Tables) -> Cloth:
         print=facts.print,
         deadstock=facts.deadstock,
         unread=unread,
+        guessed=guessed,
     )

@@ -87,6 +87,7 @@ class Lexicon:
         self.index = {item.name: number for number, item in enumerate(self.types)}
         self.by_key = {key(name): item for item in self.types for name in (item.name, *item.aliases)}
         self.groups = {word: tuple(map(self.get, names)) for word, names in groups.items()}
+        self.by_group_key = {key(word): kinds for word, kinds in self.groups.items()}
         self.knits = {key(word): names for word, names in knits.items()}
 
     def get(self, name: str) -> ClothType:
@@ -128,8 +129,15 @@ class Lexicon:
                 return kin
         stretches = found.structure == "woven" and fibres.share("elastane", "elastomultiester") >= 0.01
         if stretches and "elastane" not in found.all_fibres:
-            return self._first([f"stretch {other}" for other in (found.name, *found.aliases, noun)]) or found
+            # A little elastane makes no knit of a woven; a polyester "velvet" with it was no cotton velvet to begin with.
+            same = found.structure if fibres.main in found.all_fibres else ""
+            return self._first([f"stretch {other}" for other in (found.name, *found.aliases, noun)], same) or found
         return found
+
+    def namesakes(self, name: str) -> tuple[ClothType, ...]:
+        """Where a bare name is borne by wovens and knits alike ('velvet', 'lace'), all that bear it; else nothing."""
+        bearers = self.by_group_key.get(key(name), ())
+        return bearers if len({kind.structure == "knit" for kind in bearers}) > 1 else ()
 
     def _first(self, names: Iterable[str], structure: str = "") -> ClothType | None:
         """The first of these names that is a cloth, of this structure where one is asked."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from math import inf
 
@@ -9,10 +10,13 @@ from nematex.core.cloth.lexicon import ClothType
 from nematex.core.errors import FieldFault
 from nematex.core.judging.edge_fixes import with_fixes
 from nematex.core.judging.list_windows import (
+    Noun,
     bend_window,
     near_the_rest,
+    nouns,
     of_structure,
     of_the_lists_weight,
+    opened,
     weight_window,
 )
 from nematex.core.judging.stretch_windows import StretchWindows, stretch_windows
@@ -23,7 +27,7 @@ from nematex.core.pattern.facts import Pattern, Wish, same_view
 from nematex.core.pattern.interpretation_fixes import with_reading_fixes
 from nematex.core.quantity.estimate import Range
 from nematex.core.quantity.kinds import Quantity
-from nematex.core.tables import Tables
+from nematex.core.tables import Detail, HandWord, Tables
 
 FAMILIES = ("woven", "knit")
 
@@ -40,11 +44,14 @@ class Demand:
     weight: dict[str, Window]
     weight_by_number: dict[str, Window]
     bending_length: dict[str, Window]
-    bending_length_by_word: Window | None
+    bending_length_by_word: dict[str, Window]  # what words rule out: of every cloth (""), or of wovens or knits alone
     stretch: StretchWindows
+    nouns: tuple[tuple[Noun, ...], ...]  # whose condition, if any, is kept
     named: frozenset[int]
+    alone: frozenset[int]  # those named by a noun that means no other cloth
     conditional: dict[int, str]
     excluded: frozenset[int]
+    owes_the_list: bool  # whether what the list spans is asked of the part in hand
     stable: frozenset[int]
     has_list: bool
     unread: tuple[str, ...]
@@ -52,6 +59,15 @@ class Demand:
     def window(self, windows: dict[str, Window], structure: str) -> Window | None:
         """The window for a cloth's structure, or the other structure's where the envelope names only that."""
         return windows.get(_family(structure)) or next(iter(windows.values()), None)
+
+    def outranks(self, detail: Detail) -> bool:
+        """Whether the designer's list stands above what the detail usually asks: not above what only an option has."""
+        return detail.name not in self.made.optional
+
+    def opened(self, window: Window, structure: str, detail: Detail) -> Window:
+        """A detail's window as the shop has set it, else opened to the cloths that the list names."""
+        fixed = self.fixed(window)
+        return fixed if fixed != window or not self.outranks(detail) else opened(window, self.nouns, structure)
 
     def fixed(self, window: Window) -> Window:
         """The window with the edges that the shop has set for this pattern."""
@@ -79,19 +95,22 @@ def _structure(pattern: Pattern, interpretation: Interpretation, types: list[Clo
     )
 
 
-def _avoided_bend(interpretation: Interpretation, tables: Tables) -> Window | None:
-    if not interpretation.avoid_hands:
-        return None
-    low_word, low = max(interpretation.avoid_hands, key=lambda said: said[1].bend_cm.low)
-    high_word, high = min(interpretation.avoid_hands, key=lambda said: said[1].bend_cm.high)
+def _avoided_bends(interpretation: Interpretation, tables: Tables) -> dict[str, Window]:
+    every = {"": interpretation.avoid_hands} | interpretation.avoid_hands_of
+    return {family: _avoided_bend(hands, family, tables) for family, hands in every.items() if hands}
+
+
+def _avoided_bend(hands: list[tuple[str, HandWord]], family: str, tables: Tables) -> Window:
+    low_word, low = max(hands, key=lambda said: said[1].bend_cm.low)
+    high_word, high = min(hands, key=lambda said: said[1].bend_cm.high)
     tolerance = tables.judging.tolerance.drape_cm
     return Window(
         low.bend_cm.low,
         high.bend_cm.high,
         tolerance,
         tolerance,
-        tuple(f"not “{word}”" for word, _ in interpretation.avoid_hands),
-        "drape ruled out",
+        tuple(f"not “{word}”" for word, _ in hands),
+        f"drape ruled out {family}".strip(),
         Origin(f"not “{low_word}”", "hand words ruled out", low.word, "bend_lo_cm", low.bend_cm.low),
         Origin(f"not “{high_word}”", "hand words ruled out", high.word, "bend_hi_cm", high.bend_cm.high),
         Quantity.BENDING_LENGTH,
@@ -144,6 +163,7 @@ class _Named:
     cloths: list[NamedCloths]
     rows: list[ClothType]
     families: list[str]
+    of_part: bool
 
 
 def _named(pattern: Pattern, made: Making, interpretation: Interpretation, tables: Tables) -> _Named:
@@ -157,7 +177,7 @@ def _named(pattern: Pattern, made: Making, interpretation: Interpretation, table
     cloths = near_the_rest(of_the_lists_weight(fitting, interpretation, tables), tables)
     rows = [tables.lexicon.get(name) for item in cloths for name in item.types]
     concerned = {*(FAMILIES if structure == "either" else (structure,)), *(_family(row.structure) for row in rows)}
-    return _Named(structure, cloths, rows, [family for family in FAMILIES if family in concerned])
+    return _Named(structure, cloths, rows, [family for family in FAMILIES if family in concerned], bool(for_part))
 
 
 def demand(pattern: Pattern, wish: Wish, tables: Tables, interpretation: Interpretation | None = None) -> Demand:
@@ -169,15 +189,13 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, interpretation: Interpr
     weight = {family: weight_window(family, named.cloths, interpretation, tables) for family in named.families}
     bending_length = {family: bend_window(family, named.cloths, interpretation, tables) for family in named.families}
 
-    def fixed(window: Window | None) -> Window | None:
-        return with_fixes(window, pattern.edge_fixes) if window else None
-
-    def fixed_each(windows: dict[str, Window | None]) -> dict[str, Window]:
+    def fixed_each(windows: Mapping[str, Window | None]) -> dict[str, Window]:
         return {family: with_fixes(window, pattern.edge_fixes) for family, window in windows.items() if window}
 
     names = {row.name for row in named.rows}
     excluded = {name for item in interpretation.avoid_cloths for name in item.types} - names
     broken = _conditions(named.cloths, made, pattern, wish)
+    kept = nouns([item for item in named.cloths if not set(item.types) & set(broken)], tables)
     return Demand(
         pattern=pattern,
         wish=wish,
@@ -187,11 +205,14 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, interpretation: Interpr
         weight=fixed_each(weight),
         weight_by_number=fixed_each(_number_windows(interpretation, tables)),
         bending_length=fixed_each(bending_length),
-        bending_length_by_word=fixed(_avoided_bend(interpretation, tables)),
+        bending_length_by_word=fixed_each(_avoided_bends(interpretation, tables)),
         stretch=stretch_windows(pattern, wish, made, interpretation, named.structure, named.cloths, tables),
+        nouns=kept,
         named=frozenset(index[name] for name in names),
+        alone=frozenset(index[each.row.name] for noun in kept for each in noun if each.alone),
         conditional={index[name]: words for name, words in broken.items()},
         excluded=frozenset(index[name] for name in excluded),
+        owes_the_list=named.of_part or not (made.by_itself or made.fit == "free"),
         stable=frozenset(index[kind.name] for kind in tables.lexicon.groups["stable knits"]),
         has_list=bool(named.cloths),
         unread=tuple(interpretation.unread) + made.unread,

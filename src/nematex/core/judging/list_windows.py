@@ -50,7 +50,7 @@ def of_the_lists_weight(named: list[NamedCloths], interpretation: Interpretation
             inside = min(high, row.weight_gsm.high) - max(low, row.weight_gsm.low)
             if inside >= fits * (row.weight_gsm.high - row.weight_gsm.low) or key(name) == key(item.words):
                 fit.append(name)
-        narrow = tuple(fit) if fit and len(item.types) > 1 and not item.weight else item.types
+        narrow = tuple(fit) if fit and len(item.types) > 1 and not item.weight and not item.whole else item.types
         kept.append(replace(item, types=narrow))
     return kept
 
@@ -62,7 +62,7 @@ def near_the_rest(named: list[NamedCloths], tables: Tables) -> list[NamedCloths]
     bends = [median(get(name).bend_cm.middle for name in item.types) for item in named]
     kept = []
     for at, item in enumerate(named):
-        if len(item.types) < 2 or item.weight or len(named) < 3:  # one other noun says too little
+        if len(item.types) < 2 or item.weight or item.whole or len(named) < 3:  # one other noun says too little
             kept.append(item)
             continue
         weight, bend = median(weights[:at] + weights[at + 1 :]), median(bends[:at] + bends[at + 1 :])
@@ -119,9 +119,28 @@ def _weight_word_piece(word: str, kind: str, interpretation: Interpretation, tab
     )
 
 
-def _own_piece(item: NamedCloths, row: ClothType, said: Piece | None) -> Piece:
+def _within_word(item: NamedCloths, row: ClothType, own: Piece, tables: Tables) -> Piece:
+    """'Light stretch velvet': of its own range what the weight word before it leaves, or the end that lies nearest."""
+    word = tables.weight_word(item.weight or "", row.structure)
+    asked, end = word.pattern_gsm, tables.judging.hand.end_share * (own.range.high - own.range.low)
+    low, high = max(own.range.low, asked.low), min(own.range.high, asked.high)
+    if high - low < end:
+        low, high = (
+            (own.range.low, own.range.low + end) if asked.low < own.range.low else (own.range.high - end, own.range.high)
+        )
+    said = Origin(f"“{item.words}”", "cloth names", row.name, "", None)
+    return Piece(
+        Range(low, high),
+        said if low > own.range.low else own.low_from,
+        said if high < own.range.high else own.high_from,
+    )
+
+
+def _own_piece(item: NamedCloths, row: ClothType, said: Piece | None, tables: Tables) -> Piece:
     """A named cloth's own range; of a group word's cloths only what the list's weight word leaves of it."""
     own = _within_number(item, _of_table(item.words, "cloth names", row.name, "weight", "gsm", row.weight_gsm))
+    if item.weight:
+        own = _within_word(item, row, own, tables)
     if said is None or len(item.types) == 1 or key(row.name) == key(item.words):
         return own
     low, high, limit = row.weight_gsm.low, row.weight_gsm.high, said.range
@@ -163,7 +182,7 @@ def _rows(named: list[NamedCloths], kind: str, tables: Tables) -> list[tuple[Nam
 
 def _without_avoided(hull: Piece | None, kind: str, interpretation: Interpretation, tables: Tables) -> Piece | None:
     """What the weight words of "not suitable" leave; a cloth that the list itself names is never ruled out by one."""
-    for word in interpretation.avoid_weights:
+    for word in interpretation.avoid_weights_for(kind):
         row = tables.weight_word(word, kind)
         of, said = f"{row.word} ({row.structure})", f"not “{interpretation.weight_said.get(word, word)}”"
         span = hull.range if hull else Range(0.0, inf)
@@ -185,7 +204,7 @@ def weight_window(kind: str, named: list[NamedCloths], interpretation: Interpret
     rows = _rows(named, kind, tables)
     words = interpretation.weights_for(kind)
     said = [_weight_word_piece(word, kind, interpretation, tables) for word in words]
-    pieces = said + [_own_piece(item, row, _hull(said)) for item, row in rows]
+    pieces = said + [_own_piece(item, row, _hull(said), tables) for item, row in rows]
     pieces += [Piece(item.gsm, Origin(item.words), Origin(item.words)) for item in named if item.gsm and _closed(item.gsm)]
     hull = _without_avoided(_hull(pieces), kind, interpretation, tables)
     if hull is None:
@@ -208,19 +227,100 @@ def weight_window(kind: str, named: list[NamedCloths], interpretation: Interpret
     )
 
 
+@dataclass(frozen=True, slots=True)
+class Noun:
+    """One noun of the list: a cloth that it means, as g/m² and bending length in cm; whether it means no other."""
+
+    row: ClothType
+    weight: Piece
+    bending_length: Piece
+    alone: bool
+
+
+def nouns(named: list[NamedCloths], tables: Tables) -> tuple[tuple[Noun, ...], ...]:
+    """Of each noun on the list the cloths it may mean, as the words before it narrow them."""
+    found = []
+    for item in named:
+        rows = [tables.lexicon.get(name) for name in item.types]
+        found.append(
+            tuple(
+                Noun(
+                    row,
+                    _own_piece(item, row, None, tables),
+                    _own_bend(item, row),
+                    len(rows) == 1,
+                )
+                for row in rows
+            )
+        )
+    return tuple(found)
+
+
+def opened(window: Window, named: tuple[tuple[Noun, ...], ...], structure: str) -> Window:
+    """A detail's window, opened to the cloths that the designer names: of each noun to the one that lies nearest.
+
+    What is tolerated beyond the edges stays where it was, or at the new edge.
+    """
+    low, high, low_from, high_from = window.low, window.high, window.low_from, window.high_from
+    for noun in named:
+        rows = [each for each in noun if (each.row.structure == "knit") == (structure == "knit")]
+        pieces = [each.weight if window.quantity is Quantity.WEIGHT else each.bending_length for each in rows]
+        if not pieces:
+            continue
+        near = min(pieces, key=lambda each: max(window.low - each.range.low, each.range.high - window.high, 0.0))
+        if near.range.low < low and near.range.low < window.low:
+            low, low_from = near.range.low, near.low_from
+        if near.range.high > high:
+            high, high_from = near.range.high, near.high_from
+    return replace(
+        window,
+        low=low,
+        high=high,
+        tolerance_low=max(0.0, low - (window.low - window.tolerance_low)),
+        tolerance_high=max(0.0, (window.high + window.tolerance_high) - high) if high < inf else window.tolerance_high,
+        low_from=low_from,
+        high_from=high_from,
+    )
+
+
 def _sources(words: Iterable[str], named: list[NamedCloths]) -> tuple[str, ...]:
     return tuple(dict.fromkeys([*(f"“{word}”" for word in words), *(item.words for item in named)]))
 
 
+def _own_bend(item: NamedCloths, row: ClothType) -> Piece:
+    """A named cloth's own range, or the end of it that the hand word before its name means."""
+    own = _of_table(item.words, "cloth names", row.name, "bend", "cm", row.bend_cm)
+    if item.hand is None:
+        return own
+    low, high = max(row.bend_cm.low, item.hand.bend_cm.low), min(row.bend_cm.high, item.hand.bend_cm.high)
+    if high <= low:
+        return own  # a 'soft' cord is soft to touch
+    said = Origin(f"“{item.hand.word} {item.words}”", "cloth names", row.name)
+    return Piece(
+        Range(low, high), said if low > row.bend_cm.low else own.low_from, said if high < row.bend_cm.high else own.high_from
+    )
+
+
+def _lifted(hull: Piece | None, interpretation: Interpretation) -> Piece | None:
+    """'With a little more body': the softer end of what is named is no longer asked for."""
+    words = [(word, hand) for word, hand in interpretation.hands if hand.needs_body and word in interpretation.lifting]
+    if hull is None or not words or any(not hand.needs_body for _, hand in interpretation.hands):
+        return hull  # where soft and crisp are both spoken of, both are right
+    word, hand = max(words, key=lambda said: said[1].bend_cm.low)
+    low = min(hand.bend_cm.low, hull.range.middle)
+    if low <= hull.range.low:
+        return hull
+    origin = Origin(f"“{word}”", "hand words", hand.word, "bend_lo_cm", hand.bend_cm.low)
+    return replace(hull, range=Range(low, hull.range.high), low_from=origin)
+
+
 def bend_window(kind: str, named: list[NamedCloths], interpretation: Interpretation, tables: Tables) -> Window | None:
     """The span in cm of bending length of the named cloths and the hand words."""
-    pieces = [
-        _of_table(item.words, "cloth names", row.name, "bend", "cm", row.bend_cm) for item, row in _rows(named, kind, tables)
-    ]
+    pieces = [_own_bend(item, row) for item, row in _rows(named, kind, tables)]
     pieces += [
         _of_table(f"“{word}”", "hand words", hand.word, "bend", "cm", hand.bend_cm) for word, hand in interpretation.hands
     ]
-    hull = _hull(pieces)
+    hull = _lifted(_hull(pieces), interpretation)
     if hull is None:
         return None
     tolerance = tables.judging.tolerance.drape_cm

@@ -38,6 +38,8 @@ def _variants(cloth: Cloth, attribute: str) -> list[Cloth]:
 
 def measure_next(cloth: Cloth, demand: Demand, tables: Tables) -> str | None:
     """The field to measure next, or None if no measurement would change the verdict."""
+    if cloth.guessed:
+        return "stretch_cross_pct"  # it tells whether it is the woven or the knit of that name
     open_ones = [name for name in PROPERTIES if getattr(cloth, name).high > getattr(cloth, name).low]
     variants = [variant for name in open_ones for variant in _variants(cloth, name)]
     judged = judge(columns([cloth, *variants], tables), demand, tables)

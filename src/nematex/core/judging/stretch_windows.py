@@ -5,7 +5,8 @@ Common practice, no source; the numbers for words are in data/judging.toml.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, fields
+from collections.abc import Mapping
+from dataclasses import dataclass, fields, replace
 
 from nematex.core.judging.edge_fixes import with_fixes
 from nematex.core.judging.verdict import Origin, Window
@@ -26,11 +27,14 @@ class StretchWindows:
     of_the_knits_named: Window | None
     by_ease: Window | None
     most_across: Window | None
+    ruled_out: Mapping[str, Window]  # of wovens or of knits alone
 
     def fixed(self, fixes: tuple[EdgeFix, ...]) -> StretchWindows:
         """With the edges that the shop has set for this pattern."""
-        windows = (getattr(self, each.name) for each in fields(self))
-        return StretchWindows(*(with_fixes(window, fixes) if window else None for window in windows))
+        windows = {each.name: getattr(self, each.name) for each in fields(self) if each.name != "ruled_out"}
+        ruled_out = {family: with_fixes(window, fixes) for family, window in self.ruled_out.items()}
+        fixed = {name: with_fixes(window, fixes) if window else None for name, window in windows.items()}
+        return replace(self, ruled_out=ruled_out, **fixed)
 
 
 def stretch_windows(
@@ -55,7 +59,12 @@ def stretch_windows(
         _least(along, share, Quantity.STRETCH_ALONG, "least stretch along", along_said),
         None if across else _of_the_knits_named(structure, named, tables),
         None if made.band else _by_ease(pattern, wish, structure, tables),
-        _most(interpretation, tables),
+        _most(interpretation.max_cross_pct, "most stretch", interpretation, tables),
+        {
+            family: window
+            for family, most in interpretation.most_cross_of.items()
+            if (window := _most(most, f"most stretch {family}", interpretation, tables))
+        },
     ).fixed(tuple(pattern.edge_fixes))
 
 
@@ -112,15 +121,15 @@ def _of_the_knits_named(structure: str, named: list[NamedCloths], tables: Tables
     )
 
 
-def _most(interpretation: Interpretation, tables: Tables) -> Window | None:
-    most, tolerance = interpretation.max_cross_pct, tables.judging.tolerance
+def _most(most: float | None, name: str, interpretation: Interpretation, tables: Tables) -> Window | None:
+    tolerance = tables.judging.tolerance
     if not most:
         return None
     return Window(
         high=most,
         tolerance_high=max(most * tolerance.stretch, tolerance.most_stretch_pct),
         sources=("little or no stretch asked",),
-        name="most stretch",
+        name=name,
         high_from=Origin(interpretation.most_stretch_words or "little or no stretch asked"),
         quantity=Quantity.STRETCH_ACROSS,
     )

@@ -97,7 +97,7 @@ def compare(column: Column, window: Window, shares: Shares) -> Compared:
     tolerated = share_inside(column, low - window.tolerance_low, high + window.tolerance_high)
     # For a number "inside" is 0 or 1; where it is not, being tolerated at all is with care.
     verdict = np.full(len(inside), Verdict.UNPROVEN, dtype=np.int8)
-    least = np.where(column.firm, 0.0, shares.against + slack)
+    least = np.where(column.firm, 0.0, shares.against + 1e-6)
     verdict[tolerated <= least] = Verdict.AGAINST
     verdict[tolerated >= np.where(column.firm, slack, shares.care - slack)] = Verdict.WITH_CARE
     verdict[suits] = Verdict.SUITS

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from nematex.core.cloth.lexicon import key
 from nematex.core.errors import UnknownChoice
 from nematex.core.pattern.facts import FITS, Option, Part, Pattern, Wish
 from nematex.core.tables import Detail, Garment, Role, Tables
@@ -17,12 +18,17 @@ class Making:
     part: str | None
     fit: str
     band: bool
+    by_itself: bool  # a part that the garment's list does not speak of
+    around: bool
+    loose_body: bool
     details: tuple[Detail, ...]
     implied: tuple[Detail, ...]
     bifurcated: bool
     below_waist: bool
     slides: bool
+    over: bool
     unread: tuple[str, ...]
+    optional: frozenset[str] = frozenset()  # details that only an option has: the list is for the views without it as well
     said: Mapping[str, str] = field(default_factory=dict)  # detail → the words that it was read from
 
     @property
@@ -86,6 +92,20 @@ def _implied_names(pattern: Pattern, garment: Garment | None, tables: Tables) ->
     return names
 
 
+def _of_garment(word: str, detail: Detail | None, garment: Garment | None, tables: Tables) -> Detail | None:
+    """What a detail's word means on this garment: the collar of a coat is no shirt collar, unless that is what it says."""
+    other = garment.instead.get(detail.name) if garment and detail else None
+    return tables.details.by_key[key(other)] if other and detail and detail.name.split()[0] not in word.casefold() else detail
+
+
+def _loose_body(pattern: Pattern, details: tuple[Detail, ...], tables: Tables) -> bool:
+    """Whether the garment's body is loose, so that its bands need not cling."""
+    bodies = [part for part in pattern.parts if (kind := tables.parts.find(part.name)) and kind.main]
+    if bodies:
+        return bodies[0].fit in ("loose", "free")
+    return any(Role.LOOSE in detail.roles for detail in details)
+
+
 def making(pattern: Pattern, wish: Wish, tables: Tables) -> Making:
     """The part chosen, or the whole garment with the details of all its parts."""
     part = _chosen_part(pattern, wish, tables)
@@ -97,7 +117,9 @@ def making(pattern: Pattern, wish: Wish, tables: Tables) -> Making:
     named = tables.details.find(pattern.garment)  # 'wrap dress', 'tiered skirt': the garment's name is a detail
     if named and named.name not in (garment.details if garment else ()) and part is None:
         read.append((pattern.garment, named))
-    read += [(word, tables.details.find_within(word)) for each in _options(pattern, wish, part) for word in each.details]
+    of_options = [(word, tables.details.find_within(word)) for each in _options(pattern, wish, part) for word in each.details]
+    always = {detail.name for _, detail in read if detail}
+    read = [(word, _of_garment(word, detail, garment, tables)) for word, detail in (*read, *of_options)]
     details = tuple(dict.fromkeys(detail for _, detail in read if detail))
     legs = any(Role.LEGS in detail.roles for detail in details)
     implied = tuple(tables.details.by_key[name] for name in implied_names)
@@ -107,11 +129,16 @@ def making(pattern: Pattern, wish: Wish, tables: Tables) -> Making:
         part=part.name if part else None,
         fit=fit,
         band=bool(kind and kind.band),
+        by_itself=bool(kind and not kind.listed),
+        around=kind is None or kind.around,
+        loose_body=_loose_body(pattern, (*details, *implied), tables),
         details=details,
         implied=tuple(detail for detail in implied if detail not in details),
         bifurcated=legs or bool(garment and garment.bifurcated),
         below_waist=garment.below_waist if garment else legs,
         slides=bool(garment and garment.slides),
+        over=bool(garment and garment.over),
         unread=tuple(f"detail “{word}”" for word, detail in read if detail is None),
+        optional=frozenset(detail.name for _, detail in of_options if detail and detail.name not in always),
         said={**dict.fromkeys(implied_names, pattern.garment), **{d.name: word for word, d in reversed(read) if d}},
     )

@@ -13,6 +13,7 @@ from nematex.core.rules.comparing import (
     Cover,
     Ease,
     Fibre,
+    Hand,
     KnitInWoven,
     ListRules,
     PrintRules,
@@ -46,6 +47,7 @@ class Rules:
     shares: Shares
     tolerance: Tolerance
     list: ListRules
+    hand: Hand
     knit_in_woven: KnitInWoven
     ease: Ease
     fibre: Fibre

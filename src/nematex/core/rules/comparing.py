@@ -42,6 +42,15 @@ class ListRules:
 
 
 @dataclass(frozen=True, slots=True)
+class Hand:
+    """How a hand word narrows the range that a cloth's name has: shares of that range, and cm beyond its end."""
+
+    least_share: float
+    end_share: float
+    beyond_cm: float
+
+
+@dataclass(frozen=True, slots=True)
 class KnitInWoven:
     """Up to where a knit works in a pattern for wovens."""
 
@@ -128,6 +137,8 @@ class StretchWords:
     group_fits: float
     implied_tolerance: float
     band_tolerance: float
+    loose_band_least_pct: float
+    very_stretchy_from_pct: float
 
 
 @dataclass(frozen=True, slots=True)

@@ -93,7 +93,7 @@ class Stands:
 
 @dataclass(frozen=True, slots=True)
 class LiningRules:
-    """What a lining takes and how it must handle."""
+    """What a lining takes and how it must handle; `never` and `drags` are families of cloth."""
 
     full_share: float
     partial_share: float
@@ -107,6 +107,11 @@ class LiningRules:
     stiffer_cm: float
     shrink_more_pct: float
     aim_share: float
+    under_sheer_gsm: float
+    under_crisp_gsm: float
+    crisp_aim_gsm: float
+    never: tuple[str, ...]
+    drags: tuple[str, ...]
     lined: tuple[str, ...]
     stands: Mapping[str, Stands]
 

@@ -65,7 +65,9 @@ def _beneath(cloth: Cloth, asked: Demand, main_m: float | None, tables: Tables) 
             {"way": way.name, "stand": way.stand, "amount_m": way.amount_m, "changes": way.changes}
             for way in ways(cloth, asked, main_m, None, tables)
         ],
-        "interfacing": {"kind": found.kind, "places": list(found.places), "reason": found.reason} if found else None,
+        "interfacing": {"kind": found.kind, "places": list(found.places), "reason": found.reason, "length_m": found.length_m}
+        if found
+        else None,
         "notions": [
             {"words": each.words, "kind": each.kind, "count": each.count, "length_cm": each.length_cm, "size_cm": each.size_cm}
             for each in read_notions(asked.pattern.notions)

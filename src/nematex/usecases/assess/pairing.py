@@ -106,6 +106,7 @@ def answer(pairing: Pairing) -> dict[str, Any]:
         "cautions": [caution.text for caution in pairing.cautions],
         "amount": {"length_m": amount.length_m, "receipt": list(amount.receipt)} if amount else None,
         "unread": list(pairing.unread),
+        "faults": [f"fibres: {fault}" for fault in pairing.cloth.fibres.faults] if pairing.cloth.fibres else [],
     }
 
 

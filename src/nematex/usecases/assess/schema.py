@@ -271,6 +271,7 @@ class PairingOut(Strict):
     cautions: list[str]
     amount: AmountOut | None
     unread: list[str]
+    faults: list[str] = Field(description="What is wrong with the cloth's own facts, such as fibres that do not make 100 %.")
     more: dict[str, Any] | None = Field(
         default=None, description="why, beneath, hang, sizes and mixed, each only where it was asked for."
     )

@@ -22,11 +22,15 @@ from nematex.usecases.held.shelf import Shelf
 from nematex.usecases.held.state import State
 
 SHOWN = 8
+LINED = ("full lining", "partial lining", "underlining")
+WANTED = ("advised", "as the pattern has it", "possible")
+DEARER, DEARER_COSTS = 1.5, 12.0  # so many times the cloth's price, and what a lining then loses of 100
 RESPECTS = {
     "structure": "a knit with a knit, a woven with a woven",
     "weight": "about as light or lighter",
     "drape": "hangs the same or softer",
     "stretch": "gives as the cloth does",
+    "make": "smooth, so that it does not drag",
     "cover": "opaque enough",
     "colour": "near in colour",
     "care": "shrinks no more",
@@ -51,6 +55,7 @@ class Beneath:
 
     ways: list[Way]
     linings: list[LiningRow]
+    wants_a_lining: bool
     interfacing: Interfaced | None
     thread: Thread | None
     notions: list[Notion]
@@ -75,8 +80,9 @@ def _grounds(shelf: Shelf, record: ClothRecord) -> np.ndarray:
 def candidate_linings(shelf: Shelf, drawer: Drawer, record: ClothRecord, cloth: Cloth, slides: bool) -> list[LiningRow]:
     """The best of the shelf, itself left out."""
     found = linings(cloth, shelf.columns, _grounds(shelf, record), slides, drawer.tables)
+    dear = np.array([_dearer(other, record) for other in shelf.records], dtype=np.bool_)
     rows = []
-    for at in map(int, found.order()):
+    for at in map(int, np.argsort(-(found.score - DEARER_COSTS * dear), kind="stable")):
         if shelf.records[at].id == record.id or found.verdict[at] == Verdict.AGAINST:
             continue
         wanting = tuple(RESPECTS[name] for name, codes in found.checks.items() if codes[at] != Verdict.SUITS)
@@ -87,14 +93,29 @@ def candidate_linings(shelf: Shelf, drawer: Drawer, record: ClothRecord, cloth: 
     return rows
 
 
+def _dearer(lining: ClothRecord, record: ClothRecord) -> bool:
+    """Whether a lining costs much more than the cloth over it, in one currency."""
+    if not lining.price_per_m or not record.price_per_m or lining.currency != record.currency:
+        return False
+    return bool(lining.price_per_m > DEARER * float(record.price_per_m))
+
+
+def wants_a_lining(found: list[Way]) -> bool:
+    """Whether any way of lining is advised or possible: an opaque cloth on most garments wants none."""
+    return any(way.stand in WANTED for way in found if way.name in LINED)
+
+
 def beneath(state: State, pattern: PatternRecord, record: ClothRecord, cloth: Cloth, wish: Wish) -> Beneath:
     """Everything that goes with one pairing."""
     tables, asked = state.tables, state.drawer.demand(pattern, wish)
     main = amount(cloth, pattern.facts, wish, tables)
     lining_m = _lining_table(pattern.facts, wish)
+    found = ways(cloth, asked, main.length_m if main else None, lining_m, tables, state.voice.units)
+    lined = wants_a_lining(found)
     return Beneath(
-        ways(cloth, asked, main.length_m if main else None, lining_m, tables, state.voice.units),
-        candidate_linings(state.shelf, state.drawer, record, cloth, asked.made.slides),
+        found,
+        candidate_linings(state.shelf, state.drawer, record, cloth, asked.made.slides) if lined else [],
+        lined,
         interfacing(cloth, asked, tables),
         thread(cloth, record.colours[0], colour_names()) if record.colours else None,
         of_view(read_notions(pattern.facts.notions), wish.view),

@@ -9,6 +9,7 @@ from dataclasses import replace
 from math import inf
 
 from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule, of_detail
+from nematex.core.judging.demand import FAMILIES
 from nematex.core.judging.verdict import Window
 from nematex.core.quantity.kinds import Quantity
 from nematex.core.tables import Detail
@@ -21,13 +22,11 @@ def check_drape(comparison: Comparison) -> list[Finding]:
     # A full sleeve billows in fluid cloth and stands in crisp cloth: both are right, whatever the list says.
     unbound = made.band or (made.fit == "free" and any(detail.frees_the_drape for detail in made.details))
     findings = [] if unbound else _by_list(comparison)
-    if demand.bending_length_by_word:
-        findings.append(comparison.against_window(Rule.DRAPE_RULED_OUT, demand.bending_length_by_word, Asker.WORDS))
+    for family, window in demand.bending_length_by_word.items():
+        finding = comparison.against_window(Rule.DRAPE_RULED_OUT, window, Asker.WORDS)
+        findings.append(finding.only(comparison.of_family(family)))
     for detail in (*made.details, *(() if demand.bending_length else made.implied)):
-        window = _detail_window(comparison, detail)
-        if window:
-            finding = comparison.against_window(Rule.DRAPE_DETAIL, window, Asker.DETAIL, detail)
-            findings.append(finding.only(comparison.applies(detail)).at_most(comparison.named))
+        findings += _by_detail(comparison, detail)
     return findings or [comparison.flat(Rule.DRAPE_UNASKED)]
 
 
@@ -39,8 +38,28 @@ def _by_list(comparison: Comparison) -> list[Finding]:
         if window:
             window = _flowing(comparison, _with_body(comparison, window, structure))
             finding = comparison.against_window(Rule.DRAPE_LIST, window, Asker.LIST).only(mask)
-            findings.append(finding.at_most((demand.made.fit == "free") | comparison.welcome))
+            finding = finding.passed(comparison.by_construction(Quantity.BENDING_LENGTH))
+            findings.append(finding.at_most((not demand.owes_the_list) | comparison.welcome))
     return findings
+
+
+def _by_detail(comparison: Comparison, detail: Detail) -> list[Finding]:
+    """What one detail asks, opened to what the designer names for a woven and for a knit."""
+    window, demand = _detail_window(comparison, detail), comparison.demand
+    if window is None:
+        return []
+    families = FAMILIES if detail.structure == "any" else (detail.structure,)
+    windows = {family: demand.opened(window, family, detail) for family in families}
+    if len(set(windows.values())) == 1:
+        windows = {"" if len(families) > 1 else families[0]: windows[families[0]]}
+    elif len(families) > 1:
+        windows = {family: replace(each, name=f"{each.name} {family}") for family, each in windows.items()}
+    found = []
+    for family, each in windows.items():
+        finding = comparison.against_window(Rule.DRAPE_DETAIL, demand.fixed(each), Asker.DETAIL, detail)
+        masks = comparison.by_construction(Quantity.BENDING_LENGTH, detail)
+        found.append(finding.only(comparison.of_family(family)).passed(masks))
+    return found
 
 
 def _with_body(comparison: Comparison, window: Window, structure: str) -> Window:
@@ -71,7 +90,7 @@ def _detail_window(comparison: Comparison, detail: Detail) -> Window | None:
         field = "bend_lo_cm" if low == detail.bend_lo_cm else "flowing_bend_lo_cm"
     if low is None and detail.bend_hi_cm is None:
         return None
-    window = Window(
+    return Window(
         low or 0.0,
         inf if detail.bend_hi_cm is None else detail.bend_hi_cm,
         low_tolerance,
@@ -82,4 +101,3 @@ def _detail_window(comparison: Comparison, detail: Detail) -> Window | None:
         of_detail(detail, "bend_hi_cm", detail.bend_hi_cm),
         Quantity.BENDING_LENGTH,
     )
-    return comparison.demand.fixed(window)

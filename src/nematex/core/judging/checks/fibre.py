@@ -120,6 +120,8 @@ def _press(comparison: Comparison, least: int) -> Mask:
 
 def _press_of_detail(comparison: Comparison, detail: Detail, least: int) -> Finding:
     finding = comparison.flat(Rule.PRESS, _press(comparison, least), Asker.DETAIL, detail).at_most(comparison.named)
+    if comparison.demand.outranks(detail):
+        finding = finding.at_most(comparison.alone & (comparison.cloths.main_fibre < 0), SUITS)  # a label says more than a name
     if detail.press_worst:
         finding = finding.at_most(True, Verdict.from_word(detail.press_worst))
     return finding.only(comparison.applies(detail))
@@ -129,7 +131,8 @@ def _refused(comparison: Comparison, detail: Detail) -> Finding:
     index = comparison.tables.lexicon.index
     out = comparison.of_types(index[name] for name in detail.refuses)
     finding = comparison.flat(Rule.REFUSED, np.where(out, AGAINST, SUITS), Asker.DETAIL, detail)
-    return finding.at_most(comparison.named)
+    finding = finding.at_most(comparison.named)
+    return finding.at_most(comparison.alone, SUITS) if comparison.demand.outranks(detail) else finding
 
 
 def _print(comparison: Comparison) -> Finding:

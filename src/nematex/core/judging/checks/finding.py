@@ -13,6 +13,8 @@ from nematex.core.cloth.columns import ClothColumns
 from nematex.core.judging.demand import Demand
 from nematex.core.judging.verdict import Origin, Verdict, Window, compare
 from nematex.core.quantity.arrays import Codes, Floats, Mask
+from nematex.core.quantity.estimate import Known
+from nematex.core.quantity.kinds import Quantity
 from nematex.core.rules import Rules
 from nematex.core.tables import Detail, Tables
 
@@ -102,6 +104,10 @@ class Finding:
         verdict = np.where(mask & (self.verdict > worst), worst, self.verdict).astype(np.int8)
         return replace(self, verdict=verdict)
 
+    def passed(self, masks: tuple[Mask, Mask]) -> Finding:
+        """No worse than suits where the first mask holds, and than with care where the second does."""
+        return self.at_most(masks[0], Verdict.SUITS).at_most(masks[1])
+
     def only(self, mask: Mask) -> Finding:
         """The finding where the mask holds; elsewhere nothing is found."""
         verdict = np.where(mask, self.verdict, Verdict.SUITS).astype(np.int8)
@@ -146,6 +152,25 @@ class Comparison:
         index = self.tables.lexicon.index
         return self.of_types(index[name] for detail in self.demand.made.all_details for name in detail.welcomes)
 
+    @cached_property
+    def alone(self) -> Mask:
+        """Cloths that the list names by a noun that means no other."""
+        return self.of_types(self.demand.alone)
+
+    def of_family(self, family: str) -> Mask:
+        """The wovens or the knits; every cloth where no family is meant."""
+        every = np.ones(len(self.cloths), dtype=np.bool_)
+        return self.cloths.knit == (family == "knit") if family else every
+
+    def by_construction(self, quantity: Quantity, detail: Detail | None = None) -> tuple[Mask, Mask]:
+        """Whom the list lets pass in this quantity, as long as no number says otherwise: who suits, who is with care.
+
+        A cloth named by a noun of its own suits, but for what only an option asks; one of a group is with care.
+        """
+        column = self.cloths.of(quantity)
+        outranks = detail is None or self.demand.outranks(detail)
+        return self.alone & (column.known == Known.TYPICAL) & outranks, self.named & (column.known < Known.STATED)
+
     def applies(self, detail: Detail) -> Mask:
         """Which cloths a detail speaks of."""
         if detail.structure == "any":
@@ -155,8 +180,12 @@ class Comparison:
 
     def against_window(self, rule: Rule, window: Window, asker: Asker, detail: Detail | None = None) -> Finding:
         """The window's own quantity of every cloth, held against it."""
-        compared = compare(self.cloths.of(window.quantity), window, self.rules.shares)
-        return Finding(rule, compared.verdict, compared.margin, window, asker, detail)
+        column = self.cloths.of(window.quantity)
+        compared = compare(column, window, self.rules.shares)
+        finding = Finding(rule, compared.verdict, compared.margin, window, asker, detail)
+        # Where even the kind of cloth is a guess, nothing is ruled out by what is typical of it.
+        guess = self.cloths.guessed | (self.cloths.type < 0)
+        return finding.at_most(guess & (column.known == Known.TYPICAL), Verdict.UNPROVEN)
 
     def flat(
         self, rule: Rule, verdict: Codes | Mask | None = None, asker: Asker = Asker.ENVELOPE, detail: Detail | None = None

@@ -64,7 +64,7 @@ def _within_spans(comparison: Comparison, named: list[ClothType]) -> npt.NDArray
 def like_none(comparison: Comparison) -> Finding | None:
     """The finding, or None where the list is too short to have an inside that is empty."""
     demand, rule = comparison.demand, comparison.rules.list
-    if len(demand.named) < 2 or demand.made.band or demand.made.fit == "free":
+    if len(demand.named) < 2 or demand.made.band or not demand.owes_the_list:
         return None
     named = [comparison.tables.lexicon.types[index] for index in sorted(demand.named)]
     places = _within_spans(comparison, named)

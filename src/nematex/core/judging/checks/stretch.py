@@ -34,9 +34,19 @@ def check_stretch(comparison: Comparison) -> list[Finding]:
             findings.append(_recovery(comparison, Asker.ENVELOPE).only(cloths.knit))
     if demand.made.band:
         findings += [_band(comparison, detail).only(concerned) for detail in comparison.tables.with_role(Role.BAND)]
+    return findings if demand.made.band else [*findings, *_most(comparison)]
+
+
+def _most(comparison: Comparison) -> list[Finding]:
+    """Little or no stretch asked, and the stretchy knits that the envelope rules out."""
+    demand, cloths = comparison.demand, comparison.cloths
+    findings = []
     if demand.stretch.most_across:
         finding = comparison.against_window(Rule.MOST_STRETCH, demand.stretch.most_across, Asker.ENVELOPE)
         findings.append(finding.at_most(comparison.named).only(cloths.knit | (demand.structure == "woven")))
+    for family, window in demand.stretch.ruled_out.items():
+        finding = comparison.against_window(Rule.MOST_STRETCH, window, Asker.ENVELOPE)
+        findings.append(finding.only(comparison.of_family(family)).passed(comparison.by_construction(window.quantity)))
     return findings
 
 
@@ -64,7 +74,10 @@ def _structure(comparison: Comparison) -> Finding:
         if demand.structure == "knit":
             verdict = np.where(~cloths.knit, Verdict.WITH_CARE if loose else Verdict.AGAINST, verdict)
         verdict = np.where(stranger, Verdict.AGAINST, verdict)
-    return comparison.flat(Rule.STRUCTURE, np.where(comparison.named, Verdict.SUITS, verdict), Asker.PATTERN)
+    if demand.made.by_itself and not (demand.made.around or demand.made.band):
+        verdict = np.minimum(verdict, Verdict.WITH_CARE)  # a yoke, a panel: it lies on the body, and does not go round it
+    finding = comparison.flat(Rule.STRUCTURE, np.where(comparison.named, Verdict.SUITS, verdict), Asker.PATTERN)
+    return finding.at_most(cloths.guessed, Verdict.UNPROVEN)
 
 
 def _knit_in_woven(comparison: Comparison) -> Mask:
@@ -95,7 +108,8 @@ def _least(comparison: Comparison, concerned: Mask) -> list[Finding]:
         findings.append(comparison.against_window(Rule.STRETCH_BY_EASE, demand.stretch.by_ease, Asker.EASE))
         if demand.stretch.least_across is None:
             findings.append(_recovery(comparison, Asker.EASE))
-    return [finding.only(concerned) for finding in findings]
+    findings = [finding.only(concerned) for finding in findings]
+    return findings if demand.made.around else [finding.at_most(True) for finding in findings]
 
 
 def _turned(comparison: Comparison, finding: Finding, window: Window) -> Finding:
@@ -119,6 +133,8 @@ def _by_detail(comparison: Comparison, detail: Detail, concerned: Mask) -> list[
 
 def _band(comparison: Comparison, detail: Detail) -> Finding:
     """Bands and cuffs are cut short and stretched on."""
+    if comparison.demand.made.loose_body:
+        detail = replace(detail, stretch_lo_pct=comparison.rules.words.loose_band_least_pct)
     window = _detail_window(comparison, detail, "stretch of a band", comparison.rules.words.band_tolerance)
     return comparison.against_window(Rule.BAND, window, Asker.BAND).only(comparison.cloths.knit)
 

@@ -20,7 +20,7 @@ def check_weight(comparison: Comparison) -> list[Finding]:
     findings = [] if demand.made.band else _by_list(comparison)
     for family, window in demand.weight_by_number.items():
         finding = comparison.against_window(Rule.WEIGHT_NUMBER, window, Asker.ENVELOPE)
-        findings.append(finding.only(comparison.cloths.knit == (family == "knit")) if family else finding)
+        findings.append(finding.only(comparison.of_family(family)))
     details = list(demand.made.details)
     if not demand.weight and not demand.weight_by_number:
         details += demand.made.implied
@@ -41,7 +41,7 @@ def _by_list(comparison: Comparison) -> list[Finding]:
         if window:
             finding = comparison.against_window(Rule.WEIGHT_LIST, window, Asker.LIST)
             finding = _light_sheers(comparison, finding).only(mask)
-            findings.append(finding.at_most(comparison.welcome | (demand.made.fit == "free")))
+            findings.append(finding.at_most(comparison.welcome | (not demand.owes_the_list)))
     return findings
 
 
@@ -67,7 +67,8 @@ def _by_detail(comparison: Comparison, detail: Detail) -> list[Finding]:
             findings.append(finding.only(comparison.applies(detail) & mask & ~by_bulk))
     if detail.thick_hi_mm is not None:
         findings.append(_bulk(comparison, detail, detail.thick_hi_mm))
-    return [finding.at_most(comparison.named) for finding in findings]
+    masks = {kind: comparison.by_construction(kind, detail) for kind in (Quantity.WEIGHT, Quantity.THICKNESS)}
+    return [finding.passed(masks[finding.window.quantity]) for finding in findings if finding.window]
 
 
 def _detail_window(comparison: Comparison, detail: Detail, structure: str) -> Window | None:
@@ -92,7 +93,7 @@ def _detail_window(comparison: Comparison, detail: Detail, structure: str) -> Wi
         of_detail(detail, field, high),
         Quantity.WEIGHT,
     )
-    return comparison.demand.fixed(window)
+    return comparison.demand.opened(window, structure, detail)
 
 
 def _bulk(comparison: Comparison, detail: Detail, limit_mm: float) -> Finding:
@@ -110,9 +111,16 @@ def _bulk(comparison: Comparison, detail: Detail, limit_mm: float) -> Finding:
 
 
 def _cover(comparison: Comparison) -> Finding:
-    """Sheer cloth is a caution, except where nothing can be worn or sewn beneath: unlined trousers."""
+    """Sheer and unlined over the body is with care, and against where nothing can be worn beneath: trousers.
+
+    What is worn over other clothes, a free part and a lined pattern may be as sheer as they like.
+    """
     demand = comparison.demand
     bare = demand.made.bifurcated and not demand.pattern.lined and demand.made.fit != "free"
-    shows = comparison.cloths.sheer.low >= comparison.rules.cover.nothing_beneath_from
+    rule, sheer = comparison.rules.cover, comparison.cloths.sheer
+    shows = sheer.low >= rule.nothing_beneath_from
     against = np.where((bare | demand.interpretation.avoid_sheer) & shows, Verdict.AGAINST, Verdict.SUITS)
-    return comparison.flat(Rule.COVER, against).at_most(comparison.named)
+    unlined = not (demand.pattern.lined or demand.made.over or demand.made.by_itself or demand.made.fit == "free")
+    over_the_body = np.where(unlined & (sheer.best >= rule.nothing_beneath_from), Verdict.WITH_CARE, Verdict.SUITS)
+    finding = comparison.flat(Rule.COVER, np.maximum(against, over_the_body))
+    return finding.at_most(comparison.named)

@@ -47,6 +47,8 @@ def _press(moment: Moment) -> str:
 def _cover(moment: Moment) -> str:
     if moment.verdict is SUITS:
         return ""
+    if moment.verdict is WITH_CARE and not moment.demand.made.bifurcated:
+        return "over_the_body"
     return "ruled_out" if moment.demand.interpretation.avoid_sheer else "bare"
 
 

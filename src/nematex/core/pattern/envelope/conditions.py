@@ -12,6 +12,7 @@ from nematex.core.pattern.envelope.open_words import OpenWords
 from nematex.core.pattern.envelope.words import Cursor, Item
 
 LOOK_AHEAD = 9  # items that a condition may reach over
+LEFT_OFF_WITHIN = 4  # and from a detail on to the word that leaves it off
 CROSSES_ENDS = ("stop", "mark")
 LINED = Condition("lined", "lined", "if lined")
 
@@ -24,10 +25,11 @@ def read_condition(now: OpenWords, cursor: Cursor, without: bool, handed_on: Map
         if item.kind in CROSSES_ENDS:
             break
         without = without or item.kind in ("without", "weak", "negative")
-        detail = now.tables.details.find(item.words) if without and item.kind in ("detail", "part") else None
-        if detail:
+        detail = now.tables.details.find(item.words) if item.kind in ("detail", "part") else None
+        after = 0 if without or not detail else _left_off(cursor, step)
+        if detail and (without or after):
             qualify(now, Condition("without", detail.name, f"without the {item.words}"))
-            return step + 1
+            return max(step, after) + 1
         if item.kind == "lined":
             qualify(now, LINED)
             return step + 1
@@ -38,6 +40,29 @@ def read_condition(now: OpenWords, cursor: Cursor, without: bool, handed_on: Map
             handed_on[item.kind](item, cursor)
             now.clause.avoid = was
             return step + 1
+    return 1
+
+
+def _left_off(cursor: Cursor, step: int) -> int:
+    """'When the collar is left off': where the word stands that leaves off what was just named; 0 where none does."""
+    for place, item in enumerate(cursor.ahead(step + LEFT_OFF_WITHIN)[step:], step + 1):
+        if item.kind == "without":
+            return place
+        if item.kind != "filler":
+            break
+    return 0
+
+
+def read_left_off(now: OpenWords, cursor: Cursor) -> int | None:
+    """'(Tucks omitted)': the word stands after what it leaves off. None where no detail stands before it."""
+    place = -1
+    while (before := cursor.peek(place)) and before.kind == "filler":
+        place -= 1
+    detail = now.tables.details.find(before.words) if before and before.kind in ("detail", "part") else None
+    after = cursor.peek(1)
+    if not detail or not before or (after and after.kind in ("detail", "part", "filler")):
+        return None
+    qualify(now, Condition("without", detail.name, f"without the {before.words}"))
     return 1
 
 

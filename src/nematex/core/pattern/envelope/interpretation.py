@@ -28,6 +28,8 @@ class NamedCloths:
     condition: Condition | None = None
     part: str | None = None
     noun: str = ""
+    hand: HandWord | None = None
+    whole: bool = False  # every cloth of the group is meant, near the rest of the list or not
 
 
 @dataclass
@@ -41,6 +43,7 @@ class Interpretation:
     weight_said: dict[str, str] = field(default_factory=dict)  # weight word → as it is written: 'very light' → 'thin'
     weight_structures: dict[str, str] = field(default_factory=dict)  # 'light wovens' says nothing of knits
     hands: list[tuple[str, HandWord]] = field(default_factory=list)
+    lifting: set[str] = field(default_factory=set)  # hand words that speak of all that is asked: 'with a little more body'
     fibres: list[str] = field(default_factory=list)
     gsm: Range | None = None
     gsm_of: dict[str, Range] = field(default_factory=dict)  # a number that speaks of wovens or of knits alone
@@ -57,7 +60,10 @@ class Interpretation:
     avoid_structures: set[str] = field(default_factory=set)
     avoid_cloths: list[NamedCloths] = field(default_factory=list)
     avoid_weights: list[str] = field(default_factory=list)
+    avoid_weight_structures: dict[str, str] = field(default_factory=dict)  # 'thin knits' says nothing of wovens
     avoid_hands: list[tuple[str, HandWord]] = field(default_factory=list)
+    avoid_hands_of: dict[str, list[tuple[str, HandWord]]] = field(default_factory=dict)  # of wovens or of knits alone
+    most_cross_of: dict[str, float] = field(default_factory=dict)
     avoid_fibres: list[str] = field(default_factory=list)
     avoid_prints: set[str] = field(default_factory=set)
     avoid_sheer: bool = False
@@ -66,3 +72,7 @@ class Interpretation:
     def weights_for(self, kind: str) -> list[str]:
         """The weight words that speak of cloths of this structure."""
         return [word for word in self.weights if self.weight_structures.get(word, kind) == kind]
+
+    def avoid_weights_for(self, kind: str) -> list[str]:
+        """The weight words that are ruled out for cloths of this structure."""
+        return [word for word in self.avoid_weights if self.avoid_weight_structures.get(word, kind) == kind]

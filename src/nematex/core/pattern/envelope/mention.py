@@ -9,6 +9,7 @@ from dataclasses import dataclass, field, replace
 
 from nematex.core.pattern.envelope.interpretation import Condition, NamedCloths
 from nematex.core.quantity.estimate import Range
+from nematex.core.tables import HandWord
 
 
 @dataclass(eq=False)
@@ -23,9 +24,13 @@ class Mention:
     condition: Condition | None = None
     part: str | None = None
     said: str = ""
+    hand: HandWord | None = None
+    whole: bool = False
 
     def named(self) -> NamedCloths:
-        return NamedCloths(self.said, self.types, self.weight, self.gsm, self.condition, self.part, self.words)
+        return NamedCloths(
+            self.said, self.types, self.weight, self.gsm, self.condition, self.part, self.words, self.hand, self.whole
+        )
 
 
 @dataclass

@@ -7,7 +7,7 @@ from math import inf
 from nematex.core.pattern.envelope.interpretation import Interpretation
 from nematex.core.pattern.envelope.mention import Clause, Mention
 from nematex.core.quantity.estimate import Range
-from nematex.core.tables import Tables
+from nematex.core.tables import HandWord, Tables
 
 
 class OpenWords:
@@ -22,6 +22,7 @@ class OpenWords:
         self.mentions: list[Mention] = []
         self.weight: str | None = None
         self.carried: str | None = None
+        self.hand: HandWord | None = None
         self.gsm: Range | None = None
         self.gsm_words = ""
 
@@ -102,13 +103,13 @@ class OpenWords:
             interpretation.structures.discard(structure)
             interpretation.avoid_structures.add(structure)
 
-    def name(self, words: str, types: tuple[str, ...], weight: str | None) -> None:
-        mention = Mention(words, types, self.avoid, part=self.clause.part)
+    def name(self, words: str, types: tuple[str, ...], weight: str | None, whole: bool = False) -> None:
+        mention = Mention(words, types, self.avoid, part=self.clause.part, hand=self.hand, whole=whole)
         self._narrow(mention, weight, self.gsm)
         self.mentions.append(mention)
         self.clause.run.append(mention)
         self.clause.named.append(mention)
-        self.weight = self.gsm = None
+        self.weight = self.gsm = self.hand = None
 
     def _narrow(self, mention: Mention, weight: str | None, gsm: Range | None) -> None:
         """Of a group only the cloths of the weight named with it."""

@@ -8,8 +8,9 @@ in brackets speaks of the noun before them. What is not understood is unread, an
 from __future__ import annotations
 
 from nematex.core.cloth.lexicon import key
-from nematex.core.pattern.envelope.conditions import LINED, Handler, qualify, read_condition, read_for
+from nematex.core.pattern.envelope.conditions import LINED, Handler, qualify, read_condition, read_for, read_left_off
 from nematex.core.pattern.envelope.interpretation import Interpretation
+from nematex.core.pattern.envelope.kinds import adjectives, rule_out, ruled_out, speaks_of_a_band, speaks_of_a_kind
 from nematex.core.pattern.envelope.mention import Clause
 from nematex.core.pattern.envelope.numbers import Figure, lift_figures
 from nematex.core.pattern.envelope.open_words import OpenWords
@@ -96,7 +97,9 @@ class _Reader(OpenWords):
 
     # -- numbers and words -----------------------------------------------------------------------
 
-    def _weight(self, item: Item, _: Cursor) -> None:
+    def _weight(self, item: Item, cursor: Cursor) -> None:
+        if ruled_out(self, cursor) and speaks_of_a_kind(cursor):
+            return
         self.flush_weight()
         self.weight, self.carried = str(item.value), None
         self.interpretation.weight_said[self.weight] = item.words.removesuffix(" weight")
@@ -117,8 +120,12 @@ class _Reader(OpenWords):
             if figure.kind in ("length", "both"):
                 interpretation.min_length_pct = figure.stretch_pct
 
-    def _structure(self, item: Item, _: Cursor) -> None:
+    def _structure(self, item: Item, cursor: Cursor) -> int | None:
         structure = str(item.value)
+        if ruled_out(self, cursor) and (kind := adjectives(cursor)):
+            self.flush_weight()
+            rule_out(self.interpretation, structure, kind.words, self.tables)
+            return kind.taken
         if self.weight and not self.avoid and self.weight not in self.interpretation.weights:
             self.interpretation.weight_structures[self.weight] = structure
         if self.gsm and self.clause.structure is None:
@@ -127,16 +134,24 @@ class _Reader(OpenWords):
         self.clause.structure = structure
         self.clause.structures.append(structure)
         (self.interpretation.avoid_structures if self.avoid else self.interpretation.structures).add(structure)
+        return None
 
     def _hand(self, item: Item, cursor: Cursor) -> None:
+        if ruled_out(self, cursor) and speaks_of_a_kind(cursor):
+            return
         after = next((other for other in cursor.every[cursor.place + 1 :] if other.kind not in ("weight", "filler")), None)
-        if after and after.kind == "cloth" and not self.avoid:
-            return  # 'soft denims': the word speaks of its noun, whose own range is known
         known = self.tables.avoid_hands if self.avoid else self.tables.pattern_hands
-        if item.value in known:
-            (self.interpretation.avoid_hands if self.avoid else self.interpretation.hands).append(
-                (item.words, known[item.value])
-            )
+        if after and after.kind == "cloth" and not self.avoid:
+            self.hand = known.get(item.value)  # 'soft denims': the word narrows its noun, whose own range is known
+            return
+        if item.value not in known:
+            return
+        if self.avoid:
+            self.interpretation.avoid_hands.append((item.words, known[item.value]))
+            return
+        self.interpretation.hands.append((item.words, known[item.value]))
+        if not self.clause.named:
+            self.interpretation.lifting.add(item.words)  # of all that follows, and no alternative to what was named
 
     def _remark(self, *_: object) -> None:
         """'Stiffer fabrics will give a boxier shape' tells what happens and asks nothing."""
@@ -154,8 +169,10 @@ class _Reader(OpenWords):
         elif not self.clause.part:
             (self.interpretation.avoid_fibres if self.avoid else self.interpretation.fibres).append(str(item.value))
 
-    def _stretch(self, item: Item, _: Cursor) -> None:
+    def _stretch(self, item: Item, cursor: Cursor) -> None:
         interpretation = self.interpretation
+        if (ruled_out(self, cursor) and speaks_of_a_kind(cursor)) or speaks_of_a_band(cursor):
+            return
         if item.value == "recovery":
             interpretation.recovers = True
         elif self.avoid or item.value == "rigid":
@@ -185,7 +202,8 @@ class _Reader(OpenWords):
         if self.avoid:
             self.interpretation.avoid_sheer = True
         else:
-            self.name(item.words, tuple(kind.name for kind in self.tables.lexicon.groups["sheer fabrics"]), None)
+            sheers = tuple(kind.name for kind in self.tables.lexicon.groups["sheer fabrics"])
+            self.name(item.words, sheers, None, whole=True)
 
     # -- polarity --------------------------------------------------------------------------------
 
@@ -216,6 +234,8 @@ class _Reader(OpenWords):
         before, after = cursor.peek(-1), cursor.peek()
         weight = self.weight or (self.carried if before and before.kind == "join" else None)
         self.name(item.words, item.value, weight)
+        if after and after.kind == "part" and not self.tables.parts.by_key[after.value[1]].main:
+            self.mentions[-1].part = after.value[0]  # 'rib bands', 'a velvet collar'
         self.carried = weight
         if weight and after and (after.kind == "such" or after.words == ":"):
             # 'light to medium weight cottons: lawn, poplin': the noun is a heading, its weight speaks of the whole list.
@@ -229,7 +249,7 @@ class _Reader(OpenWords):
     # -- conditions and parts --------------------------------------------------------------------
 
     def _without(self, _: Item, cursor: Cursor) -> int:
-        return read_condition(self, cursor, True, self.handed_on)
+        return read_left_off(self, cursor) or read_condition(self, cursor, True, self.handed_on)
 
     def _if(self, _: Item, cursor: Cursor) -> int:
         return read_condition(self, cursor, False, self.handed_on)
