@@ -109,6 +109,7 @@ def _detail(row: Row) -> Detail:
         unless=row["unless"],
         why=row["why"],
         remedy=row["remedy"],
+        aloud=row["aloud"],
         roles=frozenset(Role(word) for word in _many(row["roles"])),
         **numbers,
     )
@@ -147,6 +148,12 @@ def _paste_words() -> dict[str, dict[str, str]]:
     for row in _rows("paste_words.csv"):
         words.setdefault(row["kind"], {}).update({key(phrase): row["value"] for phrase in _many(row["phrases"])})
     return words
+
+
+def _sayings(language: str) -> dict[str, Any]:
+    """The bench's words and, beside them, what is said aloud."""
+    bench, aloud = (tomllib.loads(_text(f"sayings/{language}{part}.toml")) for part in ("", "_aloud"))
+    return bench | aloud
 
 
 @cache
@@ -214,7 +221,7 @@ def trade_tables() -> Tables:
         },
         properties=properties(),
         judging=judging,
-        sayings=read_sayings(tomllib.loads(_text("sayings/en.toml")), "sayings/en.toml"),
+        sayings=read_sayings(_sayings("en"), "sayings/en"),
     )
 
 

@@ -119,7 +119,7 @@ def test_a_measurement_says_which_pairings_move(page: Page, site: Site) -> None:
     page.get_by_label("Strip cut across, face up, 1").fill("2.4")
     page.get_by_role("button", name="What does it come to?").click()
     expect(page.locator("#outcome")).to_contain_text("bending length 1.25 cm measured")
-    expect(page.locator("#outcome li", has_text="→").first).to_contain_text("unproven")
+    expect(page.locator("#outcome li", has_text="→").first).to_contain_text("with care")
 
 
 def _jpeg_of_disc(path_px: float) -> bytes:

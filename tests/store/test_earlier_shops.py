@@ -32,6 +32,7 @@ FROZEN = {
     "0005_versions.py": "e2d508ee31d7",
     "0006_more.py": "5f37c2a6ddbe",
     "0008_long_envelopes.py": "0fa683569901",
+    "0009_links_and_pairings.py": "71e690ccd96b",
     "0007_bin_and_codes.py": "f2bbef834455",
 }
 

@@ -85,6 +85,7 @@ class Detail:
     unless: str
     why: str
     remedy: str
+    aloud: str = ""  # what a presenter says where the cloth suits it
     roles: frozenset[Role] = frozenset()
 
     @property
@@ -131,7 +132,10 @@ class PartKind:
 
 @dataclass(frozen=True, slots=True)
 class Caution:
-    """A caution: what must hold of garment, wearer, cloth, detail and notion; what to say, and why."""
+    """A caution: what must hold of garment, wearer, cloth, detail and notion; what to say, and why.
+
+    `text` speaks to the presenter, `viewer` to the viewer: "" where it is none of theirs.
+    """
 
     code: str
     garment: str
@@ -140,6 +144,7 @@ class Caution:
     detail: str
     notion: str
     text: str
+    viewer: str
     why: str
 
 

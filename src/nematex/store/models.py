@@ -196,6 +196,7 @@ class PatternRow(Base):
     reading_fixes: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
     sold_as: Mapped[str] = mapped_column(String(20), default="")
     licence: Mapped[str] = mapped_column(Text, default="")
+    link: Mapped[str] = mapped_column(String(500), default="", server_default="")
     envelope: Mapped[str] = mapped_column(MEDIUMTEXT, default="")
     version: Mapped[int] = mapped_column(BigInteger, default=0, server_default=text("0"), index=True)
     binned_at: Mapped[datetime | None] = mapped_column(DateTime)
@@ -266,6 +267,9 @@ class PickRow(Base):
     look: Mapped[str] = mapped_column(String(20), default="balanced")
     school: Mapped[str] = mapped_column(String(10), default="hand")
     options: Mapped[list[str] | None] = mapped_column(JSON(none_as_null=True))
+    other_size: Mapped[str | None] = mapped_column(String(40))
+    part: Mapped[str | None] = mapped_column(String(80))
+    with_before: Mapped[bool] = mapped_column(Boolean, default=False, server_default=text("0"))
     binned_at: Mapped[datetime | None] = mapped_column(DateTime)
 
 

@@ -114,6 +114,7 @@ class PatternRecord:
     notes: str = ""
     sold_as: str = ""
     licence: str = ""
+    link: str = ""
     envelope: str = ""
     id: int = 0
     version: int = field(default=0, compare=False)  # the number of its last change
@@ -154,7 +155,11 @@ class Override:
 
 @dataclass(frozen=True)
 class Pick:
-    """One pairing of a programme, with the presenter's own line."""
+    """One pairing of a programme, with the presenter's own line.
+
+    `part` is the part of the garment that the cloth is for; `with_before`: it stands as one with the pick before it, as a
+    garment in several cloths or one cloth for several patterns.
+    """
 
     id: int
     cloth_id: int
@@ -165,6 +170,9 @@ class Pick:
     look: str = "balanced"
     school: str = "hand"
     options: tuple[str, ...] | None = None
+    other_size: str | None = None
+    part: str | None = None
+    with_before: bool = False
 
 
 @dataclass(frozen=True)

@@ -57,7 +57,7 @@ def create_app(database: Database, key: str) -> Flask:
         rigidity=flexural_rigidity_mg_cm,
         bias=bias_bending_length_cm,
         query=words.query,
-        reach=words.reach,
+        of_pattern=words.of_pattern,
         remembered=words.remembered,
     )
     app.jinja_env.filters.update(

@@ -11,6 +11,7 @@ from markupsafe import Markup
 
 from nematex.core.cloth import print_scale
 from nematex.store.records import PatternRecord
+from nematex.usecases.programme.notes import Entry
 from nematex.usecases.quantity import saying
 from nematex.web.drawing import garment
 from nematex.web.rooms.common import now, shop
@@ -44,6 +45,20 @@ def reach(record: PatternRecord) -> str:
             low, high = min(values), max(values)
             said.append(f", {name} {low:.0f} to {high:.0f} cm ({low / 2.54:.0f} to {high / 2.54:.0f} in)")
     return "".join(said)
+
+
+def of_pattern(entry: Entry) -> str:
+    """What a viewer is told of the pattern after its name: ', Orrel Patterns, easy, view B, bust 84 to 137 cm'."""
+    record, pick = entry.pattern, entry.pick
+    sizes = [size for size in (pick.size, pick.other_size) if size]
+    said = [
+        record.house,
+        record.difficulty,
+        f"view {pick.view}" if pick.view else "",
+        f"made {entry.made_with}" if entry.made_with else "",
+    ]
+    said.append(f"shown in size{'s' if len(sizes) > 1 else ''} {' and '.join(sizes)}" if sizes else "")
+    return "".join(f", {each}" for each in said if each) + reach(record)
 
 
 def figure(number: float) -> str:

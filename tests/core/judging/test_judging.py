@@ -86,8 +86,8 @@ def test_a_reason_names_both_numbers() -> None:
 @pytest.mark.parametrize(
     ("cloth", "said"),
     [
-        ("cotton lawn", "On the list"),
-        ("batiste", "Handles like the cotton lawn on the list"),
+        ("cotton lawn", "Just what the pattern asks for: cotton lawn"),
+        ("batiste", "Handles like the cotton lawn that the pattern names; a light ground may show a little"),
         ("canvas", "Too heavy"),
     ],
 )

@@ -11,7 +11,7 @@ from nematex.core.judging.cautions import cautions
 from nematex.core.judging.demand import Demand
 from nematex.core.judging.judge import NAMES, CheckAnswer, Judgement, judge
 from nematex.core.judging.measure_next import measure_next
-from nematex.core.judging.saying.aloud import sentence
+from nematex.core.judging.saying.aloud import spoken
 from nematex.core.judging.verdict import Verdict
 from nematex.core.quantity.said import Units
 from nematex.core.tables import Caution, Tables
@@ -31,7 +31,12 @@ class Pairing:
     cautions: tuple[Caution, ...]
     amount: Amount | None
     unread: tuple[str, ...]
-    sentence: str
+    spoken: tuple[str, ...]
+
+    @property
+    def sentence(self) -> str:
+        """What is said of it aloud, where it stands alone."""
+        return next(iter(self.spoken), "")
 
 
 def explain(judged: Judgement, cloth: Cloth, place: int, tables: Tables, units: Units = Units.METRIC) -> Pairing:
@@ -53,7 +58,7 @@ def explain(judged: Judgement, cloth: Cloth, place: int, tables: Tables, units: 
         cautions=tuple(cautions(cloth, demand, tables)),
         amount=amount(cloth, demand.pattern, demand.wish, tables),
         unread=demand.unread + tuple(f"cloth “{word}”" for word in cloth.unread),
-        sentence=sentence(checks),
+        spoken=tuple(spoken(checks, cloth, demand, tables)),
     )
 
 

@@ -31,7 +31,7 @@ FACTS = (
     "widest_piece_cm",
     "notions",
 )
-SHOP = ("code", "house", "difficulty", "season", "notes", "sold_as", "licence", "envelope", "id", "version")
+SHOP = ("code", "house", "difficulty", "season", "notes", "sold_as", "licence", "link", "envelope", "id", "version")
 LISTS = ("parts", "requirements", "options", "sizes", "edge_fixes", "reading_fixes")
 KIND = "pattern"
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import date, datetime
+from typing import TypeVar
 
 from sqlalchemy import func, select, update
 
@@ -11,10 +12,13 @@ from nematex.store.models import PickRow, ProgrammeRow
 from nematex.store.records import Pick, Programme
 from nematex.store.versions import PROGRAMMES, next_version
 
+T = TypeVar("T")
+
 
 def _pick(row: PickRow) -> Pick:
     options = None if row.options is None else tuple(row.options)
-    return Pick(row.id, row.cloth_id, row.pattern_id, row.line, row.view, row.size, row.look, row.school, options)
+    wish = (row.view, row.size, row.look, row.school, options)
+    return Pick(row.id, row.cloth_id, row.pattern_id, row.line, *wish, row.other_size, row.part, row.with_before)
 
 
 def _picks(work: Work, programme_id: int) -> list[PickRow]:
@@ -81,21 +85,61 @@ def add_pick(work: Work, programme_id: int, pick: Pick) -> None:
             look=pick.look,
             school=pick.school,
             options=None if pick.options is None else list(pick.options),
+            other_size=pick.other_size,
+            part=pick.part,
+            with_before=pick.with_before,
         )
     )
 
 
 def move_pick(work: Work, programme_id: int, pick_id: int, step: int) -> None:
-    """Move a pick by `step` places; at the ends it stays."""
+    """Move a pick by `step` places with all that stands as one with it; what stands with another moves beside that.
+
+    At the ends it stays.
+    """
     next_version(work, PROGRAMMES)
-    rows = _picks(work, programme_id)
-    at = next((number for number, row in enumerate(rows) if row.id == pick_id), None)
-    if at is None:
+    together = _together(_picks(work, programme_id))
+    block = next((block for block in together if any(row.id == pick_id for row in block)), None)
+    if block is None:
         return
-    row = rows.pop(at)
-    rows.insert(min(max(at + step, 0), len(rows)), row)
-    for place, each in enumerate(rows, 1):
+    at = next(number for number, row in enumerate(block) if row.id == pick_id)
+    if at == 0:
+        _shift(together, together.index(block), step, 0)
+    else:
+        _shift(block, at, step, 1)
+    for place, each in enumerate((row for block in together for row in block), 1):
         each.place = place
+
+
+def _together(rows: list[PickRow]) -> list[list[PickRow]]:
+    """The picks in their places: those that stand as one with the pick before them in one list with it."""
+    found: list[list[PickRow]] = []
+    for row in rows:
+        if row.with_before and found:
+            found[-1].append(row)
+        else:
+            found.append([row])
+    return found
+
+
+def _shift(rows: list[T], at: int, step: int, first: int) -> None:
+    row = rows.pop(at)
+    rows.insert(min(max(at + step, first), len(rows)), row)
+
+
+def stand_together(work: Work, programme_id: int, pick_id: int, with_before: bool) -> None:
+    """Let a pick stand as one with the pick before it, or by itself again."""
+    _change(work, programme_id, pick_id, with_before=with_before)
+
+
+def hold_size(work: Work, programme_id: int, pick_id: int, other_size: str | None) -> None:
+    """Hold a second size of a pick, or none."""
+    _change(work, programme_id, pick_id, other_size=other_size)
+
+
+def _change(work: Work, programme_id: int, pick_id: int, **values: object) -> None:
+    next_version(work, PROGRAMMES)
+    work.execute(update(PickRow).where(PickRow.id == pick_id, PickRow.programme_id == programme_id).values(**values))
 
 
 def line_of(work: Work, programme_id: int, pick_id: int) -> str | None:
@@ -105,12 +149,9 @@ def line_of(work: Work, programme_id: int, pick_id: int) -> str | None:
 
 
 def write_line(work: Work, programme_id: int, pick_id: int, line: str) -> None:
-    next_version(work, PROGRAMMES)
-    work.execute(update(PickRow).where(PickRow.id == pick_id, PickRow.programme_id == programme_id).values(line=line))
+    _change(work, programme_id, pick_id, line=line)
 
 
 def bin_pick(work: Work, programme_id: int, pick_id: int) -> None:
     """Take a pick out. It keeps its place and its line, in the bin."""
-    next_version(work, PROGRAMMES)
-    chosen = update(PickRow).where(PickRow.id == pick_id, PickRow.programme_id == programme_id)
-    work.execute(chosen.values(binned_at=datetime.now().replace(microsecond=0)))
+    _change(work, programme_id, pick_id, binned_at=datetime.now().replace(microsecond=0))

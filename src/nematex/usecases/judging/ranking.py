@@ -16,7 +16,7 @@ from nematex.core.errors import UnknownChoice
 from nematex.core.judging.demand import Demand
 from nematex.core.judging.judge import NAMES, CheckAnswer, Judgement, judge
 from nematex.core.judging.pairing import Pairing, explain
-from nematex.core.judging.saying.aloud import sentence
+from nematex.core.judging.saying.aloud import each_its_own, spoken
 from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import LOOKS, SCHOOLS, Wish
 from nematex.core.quantity.arrays import Mask
@@ -54,7 +54,7 @@ class Ranked:
     score: float
     checks: dict[str, CheckAnswer]
     amount: Amount | None
-    sentence: str
+    spoken: tuple[str, ...]
 
 
 @dataclass(frozen=True)
@@ -66,6 +66,7 @@ class Ranking:
     total: int
     page: int
     pages: int
+    said: list[str]  # of each row what is said aloud, none of it twice
     demand: Demand | None = None
 
 
@@ -103,7 +104,15 @@ def fitting_wish(record: PatternRecord, wish: Wish) -> Wish:
     )
 
 
-def _row(judged: Judgement, record: ClothRecord, cloth: Cloth, place: int, pattern: PatternRecord, units: Units) -> Ranked:
+def _row(
+    judged: Judgement,
+    record: ClothRecord,
+    cloth: Cloth,
+    place: int,
+    pattern: PatternRecord,
+    units: Units,
+    of_cloth: bool = True,
+) -> Ranked:
     checks = {name: judged.explain(name, cloth, place, units) for name in NAMES}
     return Ranked(
         record,
@@ -113,7 +122,7 @@ def _row(judged: Judgement, record: ClothRecord, cloth: Cloth, place: int, patte
         float(judged.score[place]),
         checks,
         amount(cloth, judged.demand.pattern, judged.demand.wish, judged.tables),
-        sentence(checks),
+        tuple(spoken(checks, cloth, judged.demand, judged.tables, of_cloth)),
     )
 
 
@@ -143,7 +152,8 @@ def rank_cloths(shop: Shop, state: State, pattern: PatternRecord, wish: Wish, fi
         return shop.memory.of(key, rests_on, lambda: _row(judged, record, cloth, place, pattern, units))
 
     rows = [row(int(place)) for place in order[(page - 1) * PAGE : page * PAGE]]
-    return Ranking(rows, counts, len(order), page, pages, asked)
+    said = each_its_own((row.cloth_record.facts.name, row.spoken) for row in rows)
+    return Ranking(rows, counts, len(order), page, pages, said, asked)
 
 
 def _kept(shelf: Shelf, pattern: PatternRecord, judged: Judgement, filters: Filters) -> Mask:
@@ -221,12 +231,13 @@ def rank_patterns(shop: Shop, state: State, record: ClothRecord, wish: Wish, fil
 
         def work_out() -> Ranked:
             judged, at = _judged(shop, state, pattern, cloth, own)
-            return _row(judged, record, cloth, at, pattern, units)
+            return _row(judged, record, cloth, at, pattern, units, of_cloth=False)
 
-        return shop.memory.of(("row", record.id, pattern.id, own, units), rests_on, work_out)
+        return shop.memory.of(("row of a cloth", record.id, pattern.id, own, units), rests_on, work_out)
 
     shown = [row(pattern, own) for pattern, own, _ in ranked[(page - 1) * rows : page * rows]]
-    return Ranking(shown, counts, len(ranked), page, pages)
+    said = each_its_own((row.pattern_record.facts.name, row.spoken) for row in shown)
+    return Ranking(shown, counts, len(ranked), page, pages, said)
 
 
 def one_pairing(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, wish: Wish) -> Pairing:

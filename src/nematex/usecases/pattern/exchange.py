@@ -11,6 +11,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, ValidationError
 
 from nematex.core.errors import FieldFault
+from nematex.core.links import read_link
 from nematex.core.tables import Tables
 from nematex.store.records import PatternRecord
 from nematex.usecases.assess.pairing import pattern_facts
@@ -24,10 +25,10 @@ LISTS = ("details", "parts", "requirements", "options", "sizes", "edge_fixes", "
 PATTERN_COLUMNS = (
     "code", "name", "house", "garment", "structure", "recommended", "avoid", "min_stretch_cross_pct",
     "min_stretch_length_pct", "details", "parts", "lined", "nightwear", "for", "widest_piece_cm", "requirements",
-    "options", "sizes", "difficulty", "season", "sold_as", "notions", "notes", "licence", "envelope", "edge_fixes",
+    "options", "sizes", "difficulty", "season", "sold_as", "notions", "notes", "licence", "link", "envelope", "edge_fixes",
     "reading_fixes",
 )  # fmt: skip
-OF_SHOP = ("code", "house", "difficulty", "season", "notes", "sold_as", "licence", "envelope")
+OF_SHOP = ("code", "house", "difficulty", "season", "notes", "sold_as", "licence", "link", "envelope")
 
 
 class PatternFile(PatternIn):
@@ -42,6 +43,7 @@ class PatternFile(PatternIn):
     notes: Text = ""
     sold_as: Literal["", "paper", "PDF", "paper and PDF"] = ""
     licence: Text = ""
+    link: str = ""
     envelope: Annotated[str, Field(max_length=20000), Clean] = ""
 
 
@@ -87,7 +89,8 @@ def pattern_record(row: dict[str, Any], tables: Tables) -> PatternRecord:
     return PatternRecord(
         code=data.code,
         facts=pattern_facts(data, tables),
-        **{name: getattr(data, name) for name in OF_SHOP if name != "code"},
+        **{name: getattr(data, name) for name in OF_SHOP if name not in ("code", "link")},
+        link=read_link(data.link),
     )
 
 

@@ -20,7 +20,7 @@ from nematex.usecases.pattern.exchange import flat_pattern, pattern_record
 
 TEXTS = (
     "code", "name", "house", "garment", "structure", "recommended", "avoid", "difficulty", "season", "notions", "notes",
-    "sold_as", "licence", "envelope",
+    "sold_as", "licence", "link", "envelope",
 )  # fmt: skip
 NUMBERS = {
     "min_stretch_cross_pct": "Least stretch across",

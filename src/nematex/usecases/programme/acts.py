@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 
@@ -15,7 +15,9 @@ from nematex.usecases.forms.merging import SHOWN, as_shown, clean, merged
 from nematex.usecases.held.shop import Shop
 
 NAME_LETTERS, LINE_LETTERS = 120, 2000
+SIZE_LETTERS = 40
 MOVES = {"up": -1, "down": 1}
+TOGETHER = {"join": True, "part": False}
 
 
 def programme(shop: Shop, programme_id: int) -> Programme | None:
@@ -84,15 +86,18 @@ def remove_programme(shop: Shop, programme_id: int) -> None:
         store.bin_programme(work, programme_id)
 
 
-def add_pick(shop: Shop, programme_id: int, pick: Pick) -> None:
-    """Append a pairing at the end of the running order; raises FieldFault."""
+def add_picks(shop: Shop, programme_id: int, picks: Sequence[Pick]) -> None:
+    """Append pairings at the end of the running order, as one place where they are several; raises FieldFault."""
     with shop.database.work() as work:
         _found(work, programme_id)
-        store.add_pick(work, programme_id, pick)
+        for number, pick in enumerate(picks):
+            store.add_pick(work, programme_id, replace(pick, with_before=number > 0))
 
 
 def change_picks(shop: Shop, programme_id: int, lines: Mapping[int, Line], act: str = "keep", pick_id: int = 0) -> None:
-    """Keep the lines as typed; and move one pick (`up`, `down`) or take it out (`remove`). Raises FieldFault, Clashing."""
+    """Keep the lines as typed; and move one pick (`up`, `down`), take it out (`remove`), let it stand as one with the pick
+    before it (`join`) or by itself (`part`). Raises FieldFault, Clashing.
+    """
     checked = {number: replace(line, typed=checked_text("line", line.typed)) for number, line in lines.items()}
     with shop.database.work() as work:
         _found(work, programme_id)
@@ -101,8 +106,19 @@ def change_picks(shop: Shop, programme_id: int, lines: Mapping[int, Line], act: 
                 _keep_line(work, programme_id, number, line)
         if act in MOVES:
             store.move_pick(work, programme_id, pick_id, MOVES[act])
+        elif act in TOGETHER:
+            store.stand_together(work, programme_id, pick_id, TOGETHER[act])
         elif act == "remove":
             store.bin_pick(work, programme_id, pick_id)
+
+
+def hold_sizes(shop: Shop, programme_id: int, sizes: Mapping[int, str], shown: Mapping[int, str]) -> None:
+    """The second size held of each pick, "" for none, where another was chosen than was shown; raises FieldFault."""
+    with shop.database.work() as work:
+        for pick in _found(work, programme_id).picks:
+            chosen = checked_text("second size", sizes.get(pick.id, shown.get(pick.id, "")), SIZE_LETTERS)
+            if pick.id in sizes and chosen != shown.get(pick.id, ""):
+                store.hold_size(work, programme_id, pick.id, chosen or None)
 
 
 def _keep_line(work: Work, programme_id: int, pick_id: int, line: Line) -> None:

@@ -2,18 +2,25 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from nematex.core.amount.length import amount
+from nematex.core.beneath.interfacing import interfacing
 from nematex.core.beneath.notions import of_view, read_notions
+from nematex.core.beneath.thread import thread
 from nematex.core.errors import FieldFault
 from nematex.core.judging.pairing import Pairing
+from nematex.core.judging.saying.aloud import each_its_own
 from nematex.core.pattern.facts import Wish
+from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord, PatternRecord, Pick, Programme
+from nematex.tables import colour_names
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.ranking import fitting_wish, one_pairing
 from nematex.usecases.quantity.saying import Voice
 
+# To the presenter, beside the notes and never in them.
 DISCLOSURE = (
     "Say plainly and early if anything here was a gift, paid for, or linked for a commission; check the rules where you live."
 )
@@ -21,7 +28,7 @@ DISCLOSURE = (
 
 @dataclass(frozen=True)
 class Entry:
-    """One pairing of the notes."""
+    """One pairing of the notes. Picks that stand as one share their number; `said` is what is said of it aloud."""
 
     number: int
     pick: Pick
@@ -29,11 +36,31 @@ class Entry:
     pattern: PatternRecord
     pairing: Pairing | None
     problem: str
+    said: str
     facts: tuple[str, ...]
+    told: tuple[str, ...]
     amount: str
     price: str
     made_with: str
     notions: tuple[str, ...]
+    inside: tuple[str, ...]
+
+    @property
+    def cloth_link(self) -> str:
+        return str(self.cloth.more.get("link") or "")
+
+    @property
+    def leads(self) -> bool:
+        """Whether it opens its place: what stands with the pick before it does not."""
+        return not self.pick.with_before
+
+
+@dataclass(frozen=True)
+class Caution:
+    """What a viewer is warned of, and the places that it concerns."""
+
+    text: str
+    numbers: tuple[int, ...]
 
 
 def _amount(pairing: Pairing, voice: Voice, size: str | None, view: str | None) -> str:
@@ -41,6 +68,27 @@ def _amount(pairing: Pairing, voice: Voice, size: str | None, view: str | None) 
         return ""
     chosen = " ".join(part for part in (f"view {view}" if view else "", f"size {size}" if size else "") if part)
     return f"{voice.length(pairing.amount.length_m)}{f' for {chosen}' if chosen else ' for the largest size of the table'}"
+
+
+def _amounts(pairing: Pairing, voice: Voice, wish: Wish, other_size: str | None, tables: Tables) -> str:
+    """The amount, and that of the second size held."""
+    first = _amount(pairing, voice, wish.size, wish.view)
+    second = amount(pairing.cloth, pairing.demand.pattern, replace(wish, size=other_size), tables) if other_size else None
+    return f"{first}; {voice.length(second.length_m)} for size {other_size}" if second else first
+
+
+def _inside(pairing: Pairing, record: ClothRecord, voice: Voice, tables: Tables) -> tuple[str, ...]:
+    """Interfacing with its weight and length, and the thread."""
+    found = interfacing(pairing.cloth, pairing.demand, tables)
+    said = []
+    if found:
+        length = f", {voice.length(found.length_m)}" if found.length_m else ""
+        where = f" for {', '.join(found.places)}" if found.places else ""
+        said.append(f"Interfacing: {found.kind}, {voice.weight_range(*found.gsm)}{length}{where}")
+    if record.colours:
+        shade = thread(pairing.cloth, record.colours[0], colour_names())
+        said.append(f"Thread: {shade.shade}, {shade.kind}")
+    return tuple(said)
 
 
 def _made_with(pattern: PatternRecord, wish: Wish) -> str:
@@ -56,30 +104,55 @@ def entries(shop: Shop, state: State, programme: Programme) -> list[Entry]:
     """The picks in order, judged as they are today."""
     shelf, drawer, voice = state.shelf, state.drawer, state.voice
     found: list[Entry] = []
+    number = 0
     for pick in programme.picks:
         at, pattern = shelf.place.get(pick.cloth_id), drawer.by_id.get(pick.pattern_id)
         if at is None or pattern is None:
             continue
         record, cloth = shelf.records[at], shelf.cloths[at]
-        wish = fitting_wish(pattern, Wish(pick.view, pick.size, None, pick.look, pick.school, pick.options))
+        wish = fitting_wish(pattern, Wish(pick.view, pick.size, pick.part, pick.look, pick.school, pick.options))
         pairing, problem = None, ""
         try:
             pairing = one_pairing(shop, state, pattern, cloth, wish)
         except FieldFault as fault:
             problem = str(fault)
+        number += 0 if pick.with_before and found else 1
         found.append(
             Entry(
-                len(found) + 1,
+                number,
                 pick,
                 record,
                 pattern,
                 pairing,
                 problem,
+                "",
                 tuple(voice.facts(cloth)),
-                _amount(pairing, voice, wish.size, wish.view) if pairing else "",
+                tuple(voice.told(cloth)),
+                _amounts(pairing, voice, wish, pick.other_size, state.tables) if pairing else "",
                 voice.price(record.price_per_m, record.currency),
                 _made_with(pattern, wish),
                 tuple(each.words for each in of_view(read_notions(pattern.facts.notions), wish.view)),
+                _inside(pairing, record, voice, state.tables) if pairing else (),
             )
         )
-    return found
+    said = each_its_own((each.cloth.facts.name, each.pairing.spoken if each.pairing else ()) for each in found)
+    return [replace(each, said=words) for each, words in zip(found, said, strict=True)]
+
+
+def unlinked(found: list[Entry]) -> list[ClothRecord | PatternRecord]:
+    """The cloths and patterns that have no link yet, each once."""
+    wanting: list[ClothRecord | PatternRecord] = []
+    for each in found:
+        wanting += [] if each.cloth_link or each.cloth in wanting else [each.cloth]
+        wanting += [] if each.pattern.link or each.pattern in wanting else [each.pattern]
+    return wanting
+
+
+def viewers_cautions(found: list[Entry]) -> list[Caution]:
+    """What viewers are warned of, each once, with the numbers of the pairings."""
+    numbers: dict[str, list[int]] = {}
+    for each in found:
+        for caution in each.pairing.cautions if each.pairing else ():
+            if caution.viewer:
+                numbers.setdefault(caution.viewer, []).append(each.number)
+    return [Caution(text, tuple(dict.fromkeys(where))) for text, where in numbers.items()]

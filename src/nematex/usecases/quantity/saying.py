@@ -4,18 +4,25 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from datetime import date
 from decimal import Decimal
 from functools import lru_cache
 
+from babel.dates import format_date
+from babel.numbers import format_currency, format_decimal
+
 from nematex.core.cloth.estimates import Cloth
+from nematex.core.cloth.facts import SHEERNESS
 from nematex.core.cloth.fibres import FibreContent
 from nematex.core.colour.difference import nearest_name, read_hex
 from nematex.core.quantity.said import Units
-from nematex.core.quantity.units import CM_PER_INCH, CM_PER_YARD, oz_yd2_from_gsm, say_length, say_weight, say_width
+from nematex.core.quantity.units import CM_PER_INCH, oz_yd2_from_gsm, say_length, say_weight, say_width
 from nematex.core.tables import Tables
 from nematex.tables import colour_names
 
-SIGNS = {"GBP": "£", "EUR": "€", "USD": "$"}
+YARD_M = Decimal("0.9144")
+SHOWS = {"opaque": "not see-through", "semi-sheer": "semi-sheer", "sheer": "see-through"}
+PRINTED = {"all-over": "all-over print", "two-way": "print without an up or down", "one-way": "print that runs one way"}
 OTHER_WORDS = {
     "viscose": ("viscose", "rayon"),
     "elastane": ("elastane", "spandex"),
@@ -57,8 +64,22 @@ class Voice:
         """'£12.50/m (£11.43/yd)', or nothing where no price is known."""
         if per_m is None:
             return ""
-        sign = SIGNS.get(currency, f"{currency} " if currency else "")
-        return self._both(f"{sign}{per_m:.2f}/m", f"{sign}{float(per_m) * CM_PER_YARD / 100:.2f}/yd")
+        return self._both(f"{self.money(per_m, currency)}/m", f"{self.money(per_m * YARD_M, currency)}/yd")
+
+    @property
+    def locale(self) -> str:
+        """The country whose way of writing dates and money goes with the shop's vocabulary."""
+        return "en_GB" if self.british else "en_US"
+
+    def money(self, amount: Decimal, currency: str) -> str:
+        """'£12.50', as the shop's country writes it."""
+        if not currency:
+            return format_decimal(amount, "#,##0.00", locale=self.locale)
+        return format_currency(amount, currency, locale=self.locale)
+
+    def day(self, day: date) -> str:
+        """'26 November 2026', or 'November 26, 2026'."""
+        return format_date(day, "long", locale=self.locale)
 
     def lead(self, said: str) -> str:
         """Only the leading system of something said in both: '140 cm (55 in)' → '140 cm'."""
@@ -95,9 +116,26 @@ class Voice:
         known = self.tables.fibres.by_name
         return [f"{self.fibre(name)}: {known[name].note}" for name in (content.shares if content else ()) if known[name].note]
 
+    def look(self, cloth: Cloth) -> list[str]:
+        """What one sees of it: its kind, whether it shows, its print and nap."""
+        kind = cloth.type.name if cloth.type else f"{cloth.structure} cloth, kind not known"
+        level = SHEERNESS[round(cloth.sheer.best)]
+        printed = PRINTED.get(cloth.print.direction or "")
+        return [kind, SHOWS.get(level, level), *([printed] if printed else []), *(["with a nap"] if cloth.nap else [])]
+
+    def told(self, cloth: Cloth) -> list[str]:
+        """The facts for a viewer: what one sees, then the numbers without how each is known."""
+        weight, width = self.weight(cloth.weight.best), self.width(cloth.width.best)
+        about = "about " if cloth.weight.low < cloth.weight.high else ""
+        parts = [*self.look(cloth), self.fibres(cloth.fibres), f"{about}{weight}"]
+        parts += [f"{width} wide", f"{hand_word(cloth.bending_length.best, self.tables)} to the hand"]
+        if cloth.stretch_cross.best >= self.tables.judging.fibre.comfort_stretch_pct.low:
+            parts.append(f"stretches about {cloth.stretch_cross.best:.0f} % across")
+        return parts
+
     def facts(self, cloth: Cloth) -> list[str]:
-        """Fibre, weight, width, stretch and handle, each with how it is known."""
-        parts = [self.fibres(cloth.fibres)]
+        """What one sees, then fibre, weight, width, stretch and handle, each with how it is known."""
+        parts = [*self.look(cloth), self.fibres(cloth.fibres)]
         how = cloth.weight.known.word
         parts.append(f"{self.weight_range(cloth.weight.low, cloth.weight.high)}, {how}")
         parts.append(f"{self.width(cloth.width.best)} wide, {cloth.width.known.word}")

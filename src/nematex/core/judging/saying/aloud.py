@@ -1,25 +1,148 @@
-"""The one sentence to say aloud about a pairing: the worst check's reason, or why it is right."""
+"""What a presenter says of a pairing to a viewer: one sentence out of the same findings that the bench reads.
+
+What decides comes first; then, where they are worth a word, whether it shows, what the wash takes, which way it lies.
+Several sentences are offered, best first, so that a list need not say one twice.
+"""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 
+from nematex.core.cloth.estimates import Cloth
+from nematex.core.cloth.facts import SHEERNESS
+from nematex.core.judging.checks.finding import Rule
+from nematex.core.judging.demand import Demand
 from nematex.core.judging.judge import CheckAnswer
+from nematex.core.judging.saying.blanks import Blanks
 from nematex.core.judging.saying.cases import CASES
-from nematex.core.judging.saying.say import say_aloud
+from nematex.core.judging.saying.moment import Moment
 from nematex.core.judging.verdict import Verdict
+from nematex.core.quantity.estimate import Known
+from nematex.core.quantity.said import Units
+from nematex.core.tables import Tables
+
+INCHES_PER_YARD = 36
 
 
-def sentence(checks: Mapping[str, CheckAnswer]) -> str:
-    """'Handles like the viscose lawn on the list: bends at 1.4 cm …', or what stands in the way."""
+class AloudBlanks(Blanks):
+    """The blanks of a moment, with those that only a viewer hears."""
+
+    def __getitem__(self, name: str) -> str:
+        own = OWN.get(name)
+        return own(self.moment) if own else super().__getitem__(name)
+
+
+def _for_detail(moment: Moment) -> str:
+    """' for the tiers', in the envelope's own words; ' for this dress' where no detail asked."""
+    detail = moment.finding.detail
+    if detail:
+        return f" for the {moment.demand.made.said.get(detail.name, detail.name)}"
+    return f" for this {moment.demand.pattern.garment}" if moment.demand.pattern.garment else ""
+
+
+def _feel(moment: Moment) -> str:
+    """'Soft and light to medium': the words of hand and weight that a cloth of these numbers bears."""
+    cloth, tables = moment.cloth, moment.tables
+    hands = {hand.word: hand for hand in tables.cloth_hands.values()}.values()
+    bend, gsm = cloth.bending_length.best, cloth.weight.best
+    hand = min(hands, key=lambda each: (not each.bend_cm.low <= bend <= each.bend_cm.high, abs(each.bend_cm.middle - bend)))
+    knit = "knit" if cloth.structure == "knit" else "woven"
+    words = [row for row in tables.weight_words if row.structure == knit and row.word not in ("very light", "light to heavy")]
+    spans = {row.word: row.cloth_gsm for row in words}
+    weight = min(spans, key=lambda word: (not spans[word].low <= gsm <= spans[word].high, abs(spans[word].middle - gsm)))
+    word = {"moderate": "with some body"}.get(hand.word, hand.word)
+    return (f"{weight} in weight, {word}" if "body" in word else f"{word} and {weight} in weight").capitalize()
+
+
+def _shrinks(moment: Moment) -> str:
+    """'7 cm in a metre', '2½ in in a yard'."""
+    shrink = moment.cloth.shrink
+    pct = shrink.best if shrink.known >= Known.STATED else shrink.high
+    if moment.units is Units.METRIC:
+        return f"{pct:.0f} cm in a metre"
+    whole, half = divmod(round(2 * pct / 100 * INCHES_PER_YARD), 2)
+    return f"{whole or ''}{'½' if half else ''} {'inch' if whole == 1 and not half else 'inches'} in a yard"
+
+
+OWN: Mapping[str, Callable[[Moment], str]] = {
+    "for_detail": _for_detail,
+    "Feel": _feel,
+    "shrinks": _shrinks,
+    "garment": lambda moment: moment.demand.pattern.garment or "garment",
+}
+
+
+def _say(moment: Moment, room: str, case: str) -> str:
+    saying = moment.tables.sayings.cases.get(f"aloud_{room}", {}).get(case)
+    return saying.reason.format_map(AloudBlanks(moment)) if saying else ""
+
+
+def spoken(checks: Mapping[str, CheckAnswer], cloth: Cloth, demand: Demand, tables: Tables, of_cloth: bool = True) -> list[str]:
+    """Sentences for one pairing, best first. `of_cloth`: whether what is true of the cloth itself is said as well."""
     worst = max(checks.values(), key=lambda check: check.verdict)
+    leads = list(dict.fromkeys(filter(None, _leads(worst, checks, demand, tables))))
+    tails = list(_tails(worst, cloth, demand, tables)) if of_cloth and worst.verdict <= Verdict.WITH_CARE else []
+    most = 2 if worst.verdict is Verdict.SUITS else 1
+    return [_joined([lead, *tails[:most]]) for lead in leads]
+
+
+def _leads(worst: CheckAnswer, checks: Mapping[str, CheckAnswer], demand: Demand, tables: Tables) -> Iterator[str]:
+    moment = worst.decided
     if worst.verdict is not Verdict.SUITS:
-        return worst.reason
-    drape = checks["drape"]
-    moment = drape.decided
-    hangs_as_asked = CASES[moment.finding.rule][1](moment) == "suits"
-    if not hangs_as_asked or not moment.demand.named:
-        return drape.reason
+        room, case_of = CASES[moment.finding.rule]
+        yield _say(moment, room, case_of(moment))
+        others = [check for check in checks.values() if check is not worst and check.verdict is worst.verdict]
+        for check in others:
+            room, case_of = CASES[check.decided.finding.rule]
+            yield _say(check.decided, room, case_of(check.decided))
+        return
+    moment = checks["drape"].decided
     kind = moment.cloth.type
-    on_list = kind is not None and moment.tables.lexicon.index[kind.name] in moment.demand.named
-    return say_aloud(moment, "named" if on_list else "like")
+    place = tables.lexicon.index[kind.name] if kind else -1
+    knit = moment.cloth.structure == "knit"
+    for detail in demand.made.all_details:
+        if detail.aloud and detail.structure in ("any", "knit" if knit else "woven"):
+            yield detail.aloud
+    if demand.wish.look != "balanced":
+        yield _say(moment, "suits", demand.wish.look)
+    if place in demand.named:
+        yield _say(moment, "suits", "named")
+    if demand.named and place not in demand.named:
+        yield _say(moment, "suits", "like")
+    if knit and demand.stretch.least_across:
+        yield _say(moment, "suits", "gives")
+    yield _say(moment, "suits", "feel" if demand.has_list or demand.made.all_details else "unasked")
+
+
+def _tails(worst: CheckAnswer, cloth: Cloth, demand: Demand, tables: Tables) -> Iterator[str]:
+    """What else a viewer has to know of the cloth, the weightiest first."""
+    moment, rule = worst.decided, demand.made
+    level = int(cloth.sheer.best)  # in doubt the less: a light ground is not called see-through
+    opaque_for_sure = cloth.type is not None and cloth.type.sheer.high == 0 and cloth.sheer.known is Known.TYPICAL
+    if moment.finding.rule is not Rule.COVER and rule.fit != "free" and not opaque_for_sure:
+        shows = SHEERNESS[level].replace(" ", "_").replace("-", "_")
+        dealt_with = "lined" if demand.pattern.lined else "over" if rule.over else shows
+        yield _say(moment, "words", dealt_with if level >= tables.judging.cover.nothing_beneath_from else shows)
+    if cloth.shrink.high >= tables.judging.cautions.shrinks_from_pct:
+        yield _say(moment, "words", "washed" if cloth.shrink.known >= Known.STATED else "wash")
+    if cloth.print.direction == "one-way":
+        yield _say(moment, "words", "one_way")
+    elif cloth.nap:
+        yield _say(moment, "words", "nap")
+
+
+def _joined(parts: Iterable[str]) -> str:
+    text = "; ".join(part for part in parts if part)
+    return f"{text[:1].upper()}{text[1:]}."
+
+
+def each_its_own(rows: Iterable[tuple[str, Sequence[str]]]) -> list[str]:
+    """One sentence for each row of a list, none said twice: rows are (a name, sentences, best first)."""
+    used: set[str] = set()
+    found = []
+    for name, offered in rows:
+        with_its_name = f"{name}: {offered[0][:1].lower()}{offered[0][1:]}" if offered else ""
+        own = next((one for one in offered if one not in used), with_its_name)
+        used.add(own)
+        found.append(own)
+    return found

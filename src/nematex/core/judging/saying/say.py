@@ -27,8 +27,3 @@ def say(moment: Moment) -> Words:
     blanks, detail = Blanks(moment), moment.finding.detail
     own = as_sentence(detail.remedy) if saying.own and detail else ""
     return Words(saying.reason.format_map(blanks), own or saying.remedy.format_map(blanks))
-
-
-def say_aloud(moment: Moment, case: str) -> str:
-    """One sentence for a viewer."""
-    return moment.tables.sayings.cases["aloud"][case].reason.format_map(Blanks(moment))

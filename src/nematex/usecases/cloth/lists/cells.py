@@ -13,6 +13,7 @@ from nematex.core.cloth.measuring.typed import read_bending_length_cm, read_stre
 from nematex.core.cloth.properties import Property
 from nematex.core.colour.words import read_colours
 from nematex.core.errors import FieldFault, UnknownChoice
+from nematex.core.links import read_link
 from nematex.core.quantity.money import read_price
 from nematex.core.quantity.reader import read_length_cm, read_percent, read_weight_gsm, read_width_cm, read_yes, to_number
 from nematex.core.quantity.units import CM_PER_YARD
@@ -103,6 +104,7 @@ READERS: dict[str, Reader] = {
     "colours": lambda cell, heading, *_: read_colours(cell, heading, colour_words()),
     "colourways": lambda cell, heading, *_: read_colourways(cell, heading),
     "bolts": lambda cell, heading, *_: read_bolts(cell, heading),
+    "link": lambda cell, heading, *_: read_link(cell, heading),
     "text": lambda cell, heading, prop, _: _text(cell.removeprefix("'"), heading, prop.longest),
 }
 

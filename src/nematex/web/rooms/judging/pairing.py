@@ -122,5 +122,5 @@ def several(pattern_id: int) -> str:
     found = mixed(shop(), now(), pattern, chosen, wish)
     offered = offered_cloths(now().shelf, request.args.get("find", "")[:200], chosen.values())
     return render_template(
-        "judging/pairing/mixed.html", pattern=pattern, found=found, chosen=chosen, wish=wish, offered=offered
+        "judging/pairing/mixed.html", pattern=pattern, found=found, chosen=chosen, wish=wish, offered=offered, **_programmes()
     )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 from flask import Blueprint, abort, redirect, render_template, request, session, url_for
@@ -14,7 +15,7 @@ from nematex.usecases.judging.ranking import fitting_wish, read_wish
 from nematex.usecases.programme import acts
 from nematex.usecases.programme.absent import absent
 from nematex.usecases.programme.acts import Line
-from nematex.usecases.programme.notes import DISCLOSURE, entries
+from nematex.usecases.programme.notes import DISCLOSURE, entries, unlinked, viewers_cautions
 from nematex.web.rooms.common import as_number, download, find_cloth, find_pattern, now, shop, tell_binned
 
 room = Blueprint("programmes", __name__, url_prefix="/programmes")
@@ -75,9 +76,23 @@ def add() -> Response:
     wish = fitting_wish(find_pattern(pattern_id), read_wish(request.form))
     line = acts.checked_text("line", request.form.get("line", ""))
     pick = Pick(0, cloth_id, pattern_id, line, wish.view, wish.size, wish.look, wish.school, wish.options)
-    acts.add_pick(shop(), programme_id, pick)
+    acts.add_picks(shop(), programme_id, [pick, *_more_of_one(pick)])
     session["programme"] = programme_id
     return redirect(url_for("programmes.programme", programme_id=programme_id, _anchor="last"))
+
+
+def _more_of_one(pick: Pick) -> list[Pick]:
+    """What is added with a pick as one place: `patterns` for the same cloth, or `cloth.sleeve` for the same pattern."""
+    given = request.form
+    patterns = [number for text in given.getlist("patterns") if (number := as_number(text)) and number != pick.pattern_id]
+    found = [
+        replace(pick, pattern_id=find_pattern(number).id, line="", view=None, size=None, options=None) for number in patterns
+    ]
+    for name, text in given.items():
+        cloth_id = as_number(text) if name.startswith("cloth.") else None
+        if cloth_id:
+            found.append(replace(pick, cloth_id=find_cloth(cloth_id)[0].id, part=name.removeprefix("cloth.")[:80], line=""))
+    return found
 
 
 def _lines() -> dict[int, Line]:
@@ -90,12 +105,22 @@ def _lines() -> dict[int, Line]:
     }
 
 
+def _sizes(prefix: str) -> dict[int, str]:
+    """The second sizes on the page, by pick."""
+    return {
+        number: text
+        for name, text in request.form.items()
+        if name.startswith(f"{prefix}-") and (number := as_number(name.removeprefix(f"{prefix}-"))) is not None
+    }
+
+
 @room.post("/<int:programme_id>/picks")
 def change(programme_id: int) -> Response | tuple[str, int]:
     """Keep all lines of the page; and move a pick up or down, or take it out: `act` is "up 12"."""
     act, _, number = request.form.get("act", "keep").partition(" ")
     lines, pick_id = _lines(), as_number(number) or 0
     try:
+        acts.hold_sizes(shop(), programme_id, _sizes("size"), _sizes("shown-size"))
         acts.change_picks(shop(), programme_id, lines, act, pick_id)
     except FieldFault as fault:
         return _page(_find(programme_id), lines, fault), 400
@@ -114,14 +139,18 @@ def remove(programme_id: int) -> Response:
 
 def _notes(shown: Programme, kinds: tuple[str, ...]) -> dict[str, str]:
     """The notes in each of these kinds, from one judging."""
-    given: dict[str, Any] = {"programme": shown, "entries": entries(shop(), now(), shown), "disclosure": DISCLOSURE}
+    found = entries(shop(), now(), shown)
+    given: dict[str, Any] = {"programme": shown, "entries": found, "cautions": viewers_cautions(found)}
     return {kind: render_template(f"programme/notes/notes.{kind}", **given) for kind in kinds}
 
 
 @room.get("/<int:programme_id>/notes")
 def notes(programme_id: int) -> str:
     shown = _find(programme_id)
-    return render_template("programme/notes.html", programme=shown, texts=_notes(shown, tuple(KINDS)))
+    missing = unlinked(entries(shop(), now(), shown))
+    return render_template(
+        "programme/notes.html", programme=shown, unlinked=missing, texts=_notes(shown, tuple(KINDS)), disclosure=DISCLOSURE
+    )
 
 
 @room.get("/<int:programme_id>/notes.<kind>")
