@@ -211,7 +211,14 @@ def trade_tables() -> Tables:
             lambda row: PartKind(row["part"], row["fit"], *(row[name] == "1" for name in ("band", "main", "listed", "around"))),
         ),
         interfacings=tuple(
-            Interfacing(row["name"], row["knit"] == "1", row["fused"] == "1", _range(row, "gsm_lo", "gsm_hi"), row["good_for"])
+            Interfacing(
+                row["name"],
+                row["knit"] == "1",
+                row["fused"] == "1",
+                _range(row, "gsm_lo", "gsm_hi"),
+                row["tailored"] == "1",
+                row["good_for"],
+            )
             for row in _rows("interfacings.csv")
         ),
         width_chart={float(name[1:3]): tuple(float(row[name]) for row in chart) for name in WIDTH_COLUMNS},

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from decimal import Decimal
 
 import pytest
@@ -16,9 +17,11 @@ from nematex.core.pattern.facts import Pattern, Size, Wish
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import trade_tables
 from nematex.usecases.quantity.saying import Voice, hand_word
-from nematex.web.drawing.garment import HALVES, drawing
-from nematex.web.drawing.swatch import swatch
+from nematex.web.drawing.garment import Figure, drawn_figure
+from nematex.web.drawing.spec import drawn_of
+from nematex.web.drawing.swatch import swatch, tile
 from nematex.web.drawing.tape import strip
+from nematex.web.rooms.parts import EVERY_DRAWING
 from nematex.web.words import markdown, reach
 
 TABLES = trade_tables()
@@ -86,11 +89,53 @@ def test_stripes_and_motifs_are_drawn_in_centimetres() -> None:
     assert swatch(ClothRecord("U", ClothFacts("u", "lawn"))).known is False
 
 
-@pytest.mark.parametrize("name", HALVES)
+def _figure(name: str, *details: str, bend_cm: float = 2.0) -> Figure:
+    return drawn_figure(drawn_of(PatternRecord("X", Pattern(name=name, garment=name, details=details)), TABLES), bend_cm)
+
+
+def _half(found: Figure) -> float:
+    """How far it reaches from its middle, in cm."""
+    return max(float(x) for path in found.panels for x in re.findall(r"[ML](-?\d+\.\d) ", path))
+
+
+@pytest.mark.parametrize("name", EVERY_DRAWING)
 def test_every_garment_can_be_drawn(name: str) -> None:
-    assert drawing(PatternRecord("X", Pattern(name=name, garment=name)), TABLES)
-    assert {shape.drawn for shape in TABLES.shapes if shape.drawn} | {"tee"} == set(HALVES)
+    found = _figure(name)
+    assert found.panels
+    assert found.box[2] > 40
+    assert found.box[3] > 30
     assert {shape.hung for shape in TABLES.shapes if shape.hung} == set(SILHOUETTES)
+
+
+def test_drawings_follow_the_details() -> None:
+    told = [
+        _figure("dress"), _figure("dress", "full sleeve"), _figure("dress", "sleeveless"), _figure("dress", "tiers"),
+        _figure("dress", "shirt collar"), _figure("dress", "button band"), _figure("dress", "wrap front"),
+        _figure("dress", "flounce"), _figure("dress", "patch pockets"), _figure("dress", "v neck"), _figure("maxi dress"),
+        _figure("dress", "elastic waist"), _figure("dress", "drop waist"), _figure("dress", "flutter sleeve"),
+        _figure("dress", "ruffle collar"), _figure("dress", "knot front"), _figure("dress", "three-quarter sleeve"),
+    ]  # fmt: skip
+    assert len({(one.panels, one.lines, one.dots) for one in told}) == len(told)
+
+
+def test_a_full_skirt_hangs_closer_in_a_fluid_cloth_and_stands_in_a_stiff_one() -> None:
+    fluid, stiff = (_figure("gathered skirt", bend_cm=bend) for bend in (1.0, 3.5))
+    assert _half(stiff) > _half(fluid) + 1
+    straight = [_figure("pencil skirt", bend_cm=bend).panels for bend in (1.0, 3.5)]
+    assert straight[0] == straight[1]
+
+
+def test_a_tile_repeats_without_a_seam() -> None:
+    printed = ClothRecord(
+        "M", ClothFacts("m", "lawn", print=Print("one-way", 4.0)), colours=("#fff", "#a00", "#00a"), print_kind="motif"
+    )
+    one = tile(printed)
+    assert one.width == pytest.approx(3 * 4.0 * 1.9)
+    at = {(round(motif.x, 1), round(motif.y, 1)): motif.colour for motif in one.motifs}
+    over = [(x, y) for x, y in at if x + 2 > one.width]
+    assert over  # a motif that reaches over the right edge stands at the left one as well, in its colour
+    for x, y in over:
+        assert at[round(x - one.width, 1), y] == at[x, y]
 
 
 def test_units_and_words_lead_as_the_shop_chose() -> None:

@@ -55,6 +55,7 @@ class Role(Enum):
     SLEPT_IN = "slept in"
     NIGHTWEAR = "nightwear"  # what the rules for nightwear are about
     INTERFACED = "interfaced"
+    TAILORED = "tailored"  # padded and shaped, as lapels are
     LOOSE = "loose"  # the garment's body is loose: its bands need not cling
 
 
@@ -156,6 +157,7 @@ class Interfacing:
     knit: bool
     fused: bool
     gsm: Range
+    tailored: bool  # for lapels and the collars of coats alone
     good_for: str
 
 

@@ -52,6 +52,8 @@ def create_app(database: Database, key: str) -> Flask:
     app.jinja_env.globals.update(
         strip=tape.strip,
         swatch=swatch.swatch,
+        tile=swatch.tile,
+        dressed=words.dressed,
         drawing=words.drawing,
         hang=overhang.hang,
         rigidity=flexural_rigidity_mg_cm,

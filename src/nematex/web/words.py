@@ -10,10 +10,12 @@ from flask import request
 from markupsafe import Markup
 
 from nematex.core.cloth import print_scale
-from nematex.store.records import PatternRecord
+from nematex.core.hang.hem import MODERATE_CM
+from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.programme.notes import Entry
 from nematex.usecases.quantity import saying
-from nematex.web.drawing import garment
+from nematex.web.drawing.garment import Figure, drawn_figure
+from nematex.web.drawing.spec import drawn_of
 from nematex.web.rooms.common import now, shop
 
 
@@ -73,9 +75,17 @@ def scale_word(size_cm: float) -> str:
     return print_scale.scale_word(size_cm, now().tables)
 
 
-def drawing(record: PatternRecord) -> tuple[str, ...]:
-    """The line drawing of a pattern's garment."""
-    return garment.drawing(record, now().tables)
+def drawing(record: PatternRecord, view: str | None = None, bend_cm: float = MODERATE_CM) -> Figure:
+    """The drawing of a pattern's garment, as it hangs in a cloth of this bending length."""
+    return drawn_figure(drawn_of(record, now().tables, view), bend_cm)
+
+
+def dressed(
+    pattern: PatternRecord, record: ClothRecord, bend_cm: float, draw: Callable[..., Markup], size: str, view: str | None
+) -> Markup:
+    """A garment in a cloth, drawn once and kept while cloth and pattern are the same."""
+    key = ("worn", id(record), id(pattern), size, view, bend_cm)
+    return shop().memory.of(key, (record, pattern), lambda: draw(record, pattern, size, view, bend_cm))
 
 
 def hand_word(bend_cm: float) -> str:

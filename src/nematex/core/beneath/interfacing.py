@@ -27,7 +27,7 @@ class Interfaced:
 
 def _hates_heat(cloth: Cloth) -> str:
     """Why a cloth should not be fused; "" where it may be."""
-    if cloth.nap and cloth.structure == "woven":
+    if cloth.nap and cloth.structure == "woven" and (cloth.type is None or cloth.type.family == "pile"):
         return "its pile would be crushed"
     names = set(cloth.fibres.shares) if cloth.fibres else set(cloth.type.fibres[0]) if cloth.type else set()
     if names & {"acetate", "triacetate"}:
@@ -55,16 +55,18 @@ def interfacing(cloth: Cloth, demand: Demand, tables: Tables) -> Interfaced | No
     where, row = places(demand), _row(demand)
     if not where and row is None:
         return None
-    found = _kind(where, cloth, tables)
+    tailored = any(Role.TAILORED in detail.roles for detail in demand.made.all_details)
+    found = _kind(where, tailored, cloth, tables)
     return replace(found, length_m=row.length_m, width_cm=row.width_cm) if row else found
 
 
-def _kind(where: tuple[str, ...], cloth: Cloth, tables: Tables) -> Interfaced:
+def _kind(where: tuple[str, ...], tailored: bool, cloth: Cloth, tables: Tables) -> Interfaced:
     """The heaviest kind that is no heavier than the cloth."""
     heat = _hates_heat(cloth)
     knit = cloth.structure == "knit"
     most = cloth.weight.best * tables.judging.interfacing.from_share
-    light = [kind for kind in tables.interfacings if kind.fused == (not heat) and kind.gsm.low <= most]
+    known = [kind for kind in tables.interfacings if tailored or not kind.tailored]
+    light = [kind for kind in known if kind.fused == (not heat) and kind.gsm.low <= most]
     fits = [kind for kind in light if kind.knit == knit] or light
     if not fits:
         text = f"at {cloth.weight.best:.0f} g/m² nothing is lighter: use a layer of the cloth itself"

@@ -186,4 +186,4 @@ def colour_word(off: float) -> str:
     """How far a lining's colour is from the cloth's ground."""
     if np.isnan(off):
         return "colour not known"
-    return "within a hair" if off < HAIR else "tone in tone" if off < TONE else f"a contrast (ΔE00 {off:.0f}): on purpose only"
+    return "within a hair" if off < HAIR else "tone in tone" if off < TONE else "a contrast, on purpose only"

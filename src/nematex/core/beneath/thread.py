@@ -42,7 +42,7 @@ def thread(cloth: Cloth, ground: str, shades: Sequence[ColourName]) -> Thread:
     nearest = int(np.argmin(off))
     chosen = shades[dark]
     reason = (
-        f"{chosen.name} is nearest to the ground (ΔE00 {off[dark]:.0f})."
+        f"{chosen.name} is nearest to the ground."
         if dark == nearest
         else f"{chosen.name} and {shades[nearest].name} are as near: the darker one shows less."
     )

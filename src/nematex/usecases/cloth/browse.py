@@ -45,7 +45,7 @@ def _of_word(shelf: Shelf, name: str, word: str) -> Mask:
     return np.ones(len(shelf.records), dtype=np.bool_)
 
 
-def _kept(shelf: Shelf, chosen: ShelfFilter) -> Mask:
+def kept(shelf: Shelf, chosen: ShelfFilter) -> Mask:
     """Which cloths fit every part of the filter; a value that is not known fits no bound."""
     columns, filed = shelf.columns, shelf.filed
     keep = np.ones(len(shelf.records), dtype=np.bool_)
@@ -104,7 +104,7 @@ def _sort_keys(shelf: Shelf, chosen: ShelfFilter) -> Floats | None:
 
 def found_cloths(shelf: Shelf, chosen: ShelfFilter) -> npt.NDArray[np.intp]:
     """Positions on the shelf of all that fit, sorted."""
-    places = np.flatnonzero(_kept(shelf, chosen))
+    places = np.flatnonzero(kept(shelf, chosen))
     keys = _sort_keys(shelf, chosen)
     return places if keys is None else places[np.argsort(keys[places], kind="stable")]
 

@@ -21,6 +21,7 @@ from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import LOOKS, SCHOOLS, Wish
 from nematex.core.quantity.arrays import Mask
 from nematex.core.quantity.said import Units
+from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.held.shelf import Shelf
 from nematex.usecases.held.shop import Shop
@@ -40,6 +41,9 @@ class Filters:
     verdict: str = ""
     in_stock: bool = False
     set_aside: bool = False
+    garment: str = ""
+    difficulty: str = ""
+    season: str = ""
     page: int = 1
 
 
@@ -131,12 +135,16 @@ def _counts(verdicts: npt.NDArray[np.int8]) -> dict[str, int]:
     return {verdict.word: int(numbers[verdict]) for verdict in Verdict}
 
 
-def rank_cloths(shop: Shop, state: State, pattern: PatternRecord, wish: Wish, filters: Filters) -> Ranking:
-    """The shelf against one pattern, best first."""
+def rank_cloths(
+    shop: Shop, state: State, pattern: PatternRecord, wish: Wish, filters: Filters, among: Mask | None = None
+) -> Ranking:
+    """The shelf against one pattern, best first; `among` leaves out what another filter of the shelf does not fit."""
     shelf, drawer = state.shelf, state.drawer
     asked = drawer.demand(pattern, wish)
     judged = _shelf_judged(shop, state, pattern, asked)
-    keep = _kept(shelf, pattern, judged, filters)
+    keep = _kept(shelf, pattern, judged, filters, wish)
+    if among is not None:
+        keep &= among
     counts = _counts(judged.verdict[keep])
     if filters.verdict:
         keep &= judged.verdict == Verdict.from_word(filters.verdict)
@@ -156,7 +164,7 @@ def rank_cloths(shop: Shop, state: State, pattern: PatternRecord, wish: Wish, fi
     return Ranking(rows, counts, len(order), page, pages, said, asked)
 
 
-def _kept(shelf: Shelf, pattern: PatternRecord, judged: Judgement, filters: Filters) -> Mask:
+def _kept(shelf: Shelf, pattern: PatternRecord, judged: Judgement, filters: Filters, wish: Wish) -> Mask:
     """Which cloths the filters leave."""
     keep: Mask = np.ones(len(shelf.records), dtype=np.bool_)
     if not filters.set_aside:
@@ -165,9 +173,29 @@ def _kept(shelf: Shelf, pattern: PatternRecord, judged: Judgement, filters: Filt
         keep &= shelf.columns.structure == STRUCTURES.index(filters.structure)
     if filters.in_stock:
         keep &= shelf.stock_m >= least_length_m(pattern.facts)
+        short = [place for place in map(int, np.flatnonzero(keep)) if not _enough(shelf, place, pattern, wish, judged.tables)]
+        keep[short] = False
     if filters.q:
         keep &= shelf.holding(filters.q)
     return keep
+
+
+def _enough(shelf: Shelf, place: int, pattern: PatternRecord, wish: Wish, tables: Tables) -> bool:
+    """Whether there is as much of a cloth as the pattern takes of it, in the size chosen, else in the largest."""
+    takes = amount(shelf.cloths[place], pattern.facts, wish, tables)
+    return takes is None or bool(shelf.stock_m[place] >= takes.length_m)
+
+
+def _of_drawer(state: State, filters: Filters) -> list[PatternRecord]:
+    """The patterns that the filters leave."""
+    return [
+        pattern
+        for pattern in state.drawer.holding(filters.q)
+        if filters.garment in ("", pattern.facts.garment)
+        and filters.difficulty in ("", pattern.difficulty)
+        and (not filters.season or filters.season in pattern.season)
+        and filters.structure in ("", pattern.facts.structure)
+    ]
 
 
 def _page(total: int, asked: int, rows: int = PAGE) -> tuple[int, int]:
@@ -215,7 +243,12 @@ def rank_patterns(shop: Shop, state: State, record: ClothRecord, wish: Wish, fil
     """The drawer against one cloth, best first; so many rows to a page."""
     tables, units = state.tables, state.voice.units
     cloth = state.shelf.cloths[state.shelf.place[record.id]]
-    fitting = [(pattern, fitting_wish(pattern, wish)) for pattern in state.drawer.holding(filters.q)]
+    fitting = [(pattern, fitting_wish(pattern, wish)) for pattern in _of_drawer(state, filters)]
+    if wish.size:
+        fitting = [(pattern, own) for pattern, own in fitting if own.size]
+    if filters.in_stock:
+        place = state.shelf.place[record.id]
+        fitting = [(pattern, own) for pattern, own in fitting if _enough(state.shelf, place, pattern, own, tables)]
     verdicts = _verdicts(shop, state, fitting, record.id)
     counts = _counts(np.array([verdict for verdict, _ in verdicts], dtype=np.int8))
     ranked = [

@@ -1,36 +1,371 @@
-"""Line drawings of garments on a 200 × 220 sheet: the right half is drawn, the left is its mirror."""
+"""A garment drawn from its details, in cm, so that a cloth's print can lie on it to scale; fullness hangs by the model.
+
+Panels are closed paths that are filled with the cloth, lines are drawn over them. No photograph: the common middle size
+of the hang model, seen from the front.
+"""
 
 from __future__ import annotations
 
-from nematex.core.tables import Tables
-from nematex.store.records import PatternRecord
+from dataclasses import dataclass, field, replace
+from functools import lru_cache
 
-BODICE = "M100 34 C108 36 114 34 118 28 L140 36 L146 44"
-HALVES = {
-    "dress": (BODICE, "M140 36 L164 84 L148 92 L138 68", "M138 68 L134 108 L158 200 L100 204", "M134 108 L100 110"),
-    "shift": (BODICE, "M140 36 L158 78 L144 84 L137 66", "M137 66 L136 110 L146 196 L100 198", "M128 78 L116 82"),
-    "skirt": ("M128 40 L100 42", "M130 50 L100 52", "M128 40 L130 50 L168 196 C146 202 122 203 100 203"),
-    "tiered skirt": (
-        "M126 34 L100 35 M127 44 L100 45 M126 34 L127 44",
-        "M127 44 L142 92 C128 96 114 97 100 97",
-        "M142 92 L158 144 C138 149 118 150 100 150",
-        "M158 144 L176 198 C150 204 124 205 100 205",
-        "M136 94 l2 8 M124 97 l2 9 M112 98 l1 9 M150 147 l3 9 M134 150 l2 9 M116 151 l1 9",
-    ),
-    "trousers": ("M130 30 L100 31 M131 40 L100 41 M130 30 L131 40", "M131 40 L146 206 L110 208 L100 88", "M100 41 L100 88"),
-    "wide trousers": ("M128 30 L100 31 M129 40 L100 41 M128 30 L129 40", "M129 40 L162 206 L108 209 L100 86", "M100 41 L100 86", "M116 41 L118 70"),
-    "shorts": ("M130 60 L100 61 M131 70 L100 71 M130 60 L131 70", "M131 70 L144 150 L108 153 L100 112", "M100 71 L100 112"),
-    "tee": ("M100 50 C110 50 117 46 120 40 L142 48 L168 82 L150 94 L139 80", "M139 80 L138 168 L100 170"),
-    "shirt": ("M100 44 L112 40 L118 34 L141 42 L170 128 L154 134 L138 84", "M138 84 L140 182 L100 186", "M100 44 L100 186", "M112 40 L104 56 L100 46", "M122 84 L110 85 L110 102 L122 101 Z"),
-    "hoodie": ("M100 52 C112 50 120 42 118 28 C112 18 106 16 100 16", "M118 40 L142 50 L168 140 L152 146 L138 88", "M138 88 L138 168 L100 170", "M138 178 L100 180 M138 168 L138 178", "M124 148 L116 120 L100 120"),
-    "coat": ("M100 92 L116 40 L122 34 L146 44 L168 130 L150 136 L140 90", "M140 90 L146 204 L100 206", "M100 92 L100 206", "M116 40 L124 62 L112 66 L100 92", "M132 130 L114 132 L115 138 L133 136 Z"),
-    "jumpsuit": (BODICE, "M140 36 L158 76 L146 82 L136 64", "M136 64 L132 100 L100 101 M132 100 L150 208 L109 210 L100 134", "M100 34 L100 134"),
-    "dungarees": ("M116 26 L120 60 L100 60 M116 26 L111 26 L114 60", "M120 60 L128 92 L100 93 M128 92 L146 206 L109 208 L100 128", "M100 93 L100 128", "M112 66 L100 66 M112 66 L112 82 L100 83"),
-    "gown": ("M100 110 L116 36 L144 44 L172 130 L152 136 L138 92", "M138 92 L152 206 L100 207", "M116 36 L110 34 L100 60", "M141 112 L100 110 M141 118 L100 117", "M100 117 L100 207"),
-    "slip": ("M122 24 L118 58 C112 66 106 70 100 70", "M118 58 C124 64 126 66 128 74 L126 104 C138 140 150 176 156 200 C136 206 118 206 100 206"),
-}  # fmt: skip
+from nematex.core.hang.hem import MODERATE_CM, Hang, hang
+from nematex.core.hang.silhouettes import SILHOUETTES, cut_of
+from nematex.web.drawing.curves import Point, along, both, curve, mirrored, outline, waved, whole
+from nematex.web.drawing.spec import BOTTOMS, SLEEVE_CM, Drawn
+
+SHOULDER: Point = (19.0, 4.5)
+UNDERARM: Point = (23.5, 23.0)
+WAIST_CM, HIP_BELOW_CM = 42.0, 20.0
+WAIST_HALF, HIP_HALF, LOOSE_HALF = 17.5, 24.0, 27.0
+TIERS = 3
+FLAT_SKIRT, FLAT_SLEEVE = 1.45, 1.35  # the model's round radius as half the width of a garment that is drawn flat
 
 
-def drawing(record: PatternRecord, tables: Tables) -> tuple[str, ...]:
-    """The half drawing that fits the pattern's name and garment; a tee where nothing fits."""
-    return HALVES[tables.drawn(f"{record.facts.name} {record.facts.garment}") or "tee"]
+@dataclass
+class Sheet:
+    """What is drawn so far; `behind` lies under the body."""
+
+    behind: list[str] = field(default_factory=list)
+    panels: list[str] = field(default_factory=list)
+    lines: list[str] = field(default_factory=list)
+    dots: list[Point] = field(default_factory=list)
+
+
+@dataclass(frozen=True)
+class Figure:
+    """A finished drawing: filled panels in their order, lines, buttons, and its box (left, top, width, height) in cm."""
+
+    panels: tuple[str, ...]
+    lines: tuple[str, ...]
+    dots: tuple[Point, ...]
+    box: tuple[float, float, float, float]
+
+
+@lru_cache(maxsize=256)
+def _hung(name: str, length_cm: float, gather: float | None, tenths: int) -> Hang:
+    """The model's answer for a bending length in tenths of a cm, within its limits."""
+    low, high = SILHOUETTES[name].length_cm[1:]
+    return hang(cut_of(name, min(max(length_cm, low), high), gather), min(max(tenths / 10, 0.3), 9.0))
+
+
+def drawn_figure(drawn: Drawn, bend_cm: float = MODERATE_CM) -> Figure:
+    """The garment in a cloth of this bending length."""
+    return _figure(drawn, round(bend_cm * 10))
+
+
+@lru_cache(maxsize=2048)
+def _figure(drawn: Drawn, tenths: int) -> Figure:
+    sheet = Sheet()
+    if drawn.kind in BOTTOMS:
+        _waistband(sheet, 0.0, drawn.waist)
+        _below(sheet, drawn, 0.0, tenths)
+    else:
+        _above(sheet, drawn, tenths)
+    return _finished(sheet, drawn)
+
+
+def _finished(sheet: Sheet, drawn: Drawn) -> Figure:
+    numbers = [
+        tuple(map(float, pair.split()))
+        for path in (*sheet.behind, *sheet.panels)
+        for pair in path.replace("Z", "").replace("M", "L").split("L")
+        if pair
+    ]
+    half = max(abs(x) for x, _ in numbers) + 1.5
+    top, deep = min(y for _, y in numbers) - 1.5, max(y for _, y in numbers) + 1.5
+    least = 30.0 if drawn.kind in BOTTOMS else 36.0
+    half = max(half, least)
+    return Figure((*sheet.behind, *sheet.panels), tuple(sheet.lines), tuple(sheet.dots), (-half, top, 2 * half, deep - top))
+
+
+# -- from the waist down ----------------------------------------------------------------------------------------------
+
+
+def _waistband(sheet: Sheet, at: float, waist: str) -> None:
+    sheet.panels.append(outline([(-WAIST_HALF, at), (WAIST_HALF, at), (WAIST_HALF + 0.4, at + 4), (-WAIST_HALF - 0.4, at + 4)]))
+    if waist == "elastic":
+        sheet.lines += [outline([(x, at + 0.4), (x + 0.3, at + 3.6)], False) for x in range(-15, 16, 3)]
+
+
+def _below(sheet: Sheet, drawn: Drawn, at: float, tenths: int) -> None:
+    """Skirt or legs from a waist at this height."""
+    top = at + 4.0 if drawn.kind in BOTTOMS else at
+    if drawn.kind in ("trousers", "shorts", "jumpsuit", "dungarees"):
+        _legs(sheet, drawn, top, tenths)
+    elif drawn.skirt == "tiered":
+        _tiers(sheet, drawn, top, tenths)
+    else:
+        _skirt(sheet, drawn, top, tenths)
+    if drawn.pockets and drawn.kind in (*BOTTOMS, "dungarees"):
+        _pocket(sheet, 12.0, top + 14.0)
+
+
+def _skirt(sheet: Sheet, drawn: Drawn, top: float, tenths: int) -> None:
+    length, waist = drawn.length_cm, WAIST_HALF + 0.4
+    deep = top + length
+    if drawn.skirt == "straight":
+        right = [(waist, top), *curve((waist, top), (HIP_HALF, top + 8), (HIP_HALF, top + HIP_BELOW_CM)), (HIP_HALF - 1, deep)]
+        sheet.panels.append(whole([(0.0, top), *right, (0.0, deep + 0.8)]))
+        return
+    gathered = drawn.skirt in ("gathered", "pleated")
+    found = _hung("gathered skirt", length, 1.8, tenths) if gathered else _hung("A-line skirt", length, None, tenths)
+    spread = found.hem_radius_cm * FLAT_SKIRT * (1.25 if drawn.skirt == "flared" else 1.0)
+    lean = (waist + (spread - waist) * (0.75 if gathered else 0.3), top + length * 0.3)
+    side = curve((waist, top), lean, (spread, deep), 10)
+    folds = max(2, round(found.folds / 2.5)) if gathered or drawn.skirt == "flared" else max(1, round(found.folds / 4))
+    depth = min(1.6, found.fold_depth_cm * 0.35)
+    hem = waved((-spread, deep), (spread, deep), folds, depth if drawn.skirt != "pleated" else 0.3)
+    sheet.panels.append(outline([(-waist, top), *side, *hem[1:-1], *mirrored(side)]))
+    sheet.lines += _folds(waist, spread, top, deep, folds, gathered, drawn.skirt == "pleated")
+    if drawn.flounce:
+        _flounce(sheet, spread, deep, folds)
+
+
+def _folds(waist: float, spread: float, top: float, deep: float, folds: int, gathered: bool, pleated: bool) -> list[str]:
+    """Lines of folds: from the waist where it is gathered or pleated, else only near the hem."""
+    found = []
+    for number in range(1, folds):
+        share = 2 * number / folds - 1
+        start = 0.02 if pleated else 0.05 if gathered else 0.55
+        end = 0.98 if pleated else 0.4 if gathered and number % 2 else 0.95
+        x_at = {at: (waist + (spread - waist) * at) * share for at in (start, end)}
+        found.append(outline([(x_at[start], top + (deep - top) * start), (x_at[end], top + (deep - top) * end)], False))
+    return found
+
+
+def _tiers(sheet: Sheet, drawn: Drawn, top: float, tenths: int) -> None:
+    found = _hung("gathered skirt", drawn.length_cm, 1.8, tenths)
+    each, half = drawn.length_cm / TIERS, WAIST_HALF + 0.4
+    step = (found.hem_radius_cm * FLAT_SKIRT * 1.12 - half) / TIERS
+    for tier in range(TIERS):
+        up, deep = top + tier * each, top + (tier + 1) * each
+        wide = half + step
+        side = curve((half, up), (half + step * 0.9, up + each * 0.35), (wide, deep), 5)
+        folds = max(3, round(found.folds / 3) + tier)
+        hem = waved((-wide, deep), (wide, deep), folds, min(1.4, found.fold_depth_cm * 0.3))
+        sheet.panels.append(outline([(-half, up), *side, *hem[1:-1], *mirrored(side)]))
+        sheet.lines += [
+            outline([(x, up + 0.5), (x * 1.06, up + each * (0.28 if number % 2 else 0.18))], False)
+            for number in range(1, 2 * folds)
+            for x in ((number / folds - 1) * half * 0.95,)
+        ]
+        half = wide - 0.4
+
+
+def _flounce(sheet: Sheet, half: float, at: float, folds: int) -> None:
+    side = curve((half, at), (half + 3, at + 3), (half + 5, at + 14), 4)
+    hem = waved((-half - 5, at + 14), (half + 5, at + 14), folds + 2, 1.8)
+    sheet.panels.append(outline([(-half, at), (half, at), *side[1:], *hem[1:-1], *mirrored(side)[:-1]]))
+
+
+def _legs(sheet: Sheet, drawn: Drawn, top: float, tenths: int) -> None:
+    deep, crotch = top + drawn.length_cm, top + 27.0
+    waist, hip = WAIST_HALF + 0.4, HIP_HALF + (3.0 if drawn.loose else 0.0)
+    if drawn.leg == "wide":
+        radius = _hung("wide leg", min(drawn.length_cm - 25, 95.0), None, tenths).hem_radius_cm
+        inner, outer = 1.5, 2 * radius + 3.5
+    else:
+        knee = {"tapered": 5.0, "gathered in": 4.0}.get(drawn.leg, 8.0) if drawn.kind != "shorts" else 12.0
+        inner, outer = 5.0 if drawn.kind != "shorts" else 2.5, 6.0 + 2 * knee
+    side = [*curve((waist, top), (hip, top + 8), (hip, top + HIP_BELOW_CM)), (outer, deep)]
+    right = [(0.0, top), *side, (inner, deep + 0.5), (0.8, crotch)]
+    sheet.panels.append(whole(right))
+    sheet.lines.append(outline([(0.0, top), (0.0, crotch)], False))
+    if drawn.leg == "wide":
+        middle = (inner + outer) / 2
+        sheet.lines.append(both([(middle * 0.82, top + 32), (middle, deep - 1)]))
+    if drawn.leg == "gathered in":
+        sheet.lines.append(both([(inner, deep - 4.5), (outer, deep - 5)]))
+    if drawn.waist != "elastic" and drawn.kind in ("trousers", "shorts"):
+        sheet.lines += [
+            both([(waist - 6, top), (waist - 0.5, top + 13)]),
+            outline([(2.2, top), (2.2, top + 15), (0, top + 18)], False),
+        ]
+
+
+def _pocket(sheet: Sheet, x: float, y: float) -> None:
+    for side in (1, -1):
+        corners = [(x - 6, y), (x + 6, y), (x + 6, y + 13), (x, y + 15), (x - 6, y + 13)]
+        sheet.panels.append(outline([(side * a, b) for a, b in corners]))
+
+
+# -- from the shoulder down -------------------------------------------------------------------------------------------
+
+
+def _above(sheet: Sheet, drawn: Drawn, tenths: int) -> None:
+    """Bodice with neck, sleeves and what hangs from it."""
+    straps = drawn.kind in ("slip", "dungarees") or (drawn.sleeve == "none" and drawn.kind == "dress" and drawn.neck == "v")
+    low = drawn.kind in ("dress", "jumpsuit")
+    if straps:
+        _strapped(sheet, drawn)
+    else:
+        _sleeves(sheet, drawn, tenths)
+        _bodice(sheet, drawn)
+    if low and drawn.waist == "none":
+        return
+    if low or drawn.kind == "dungarees":
+        at = {"dropped": 56.0, "empire": 30.0}.get(drawn.waist, WAIST_CM)
+        if drawn.waist == "elastic":
+            sheet.lines += [outline([(x, at - 1.5), (x + 0.3, at + 1.5)], False) for x in range(-15, 16, 3)]
+        _below(sheet, replace(drawn, length_cm=drawn.length_cm + WAIST_CM - at), at, tenths)
+
+
+def _neck(drawn: Drawn) -> list[Point]:
+    """Half of the neckline, from the middle to the shoulder."""
+    if drawn.neck == "boat":
+        return curve((0, 4.5), (9, 5), (13.5, 1.5))
+    if drawn.neck == "square":
+        return [(0, 14), (9.5, 14), (8.5, 0)]
+    if drawn.neck in ("v", "wrap", "lapels"):
+        return [(0, 21 if drawn.neck != "lapels" else 30), (7.5, 0)]
+    if drawn.neck == "scoop":
+        return curve((0, 16), (9, 15), (9.5, 0.5))
+    if drawn.neck == "cowl":
+        return curve((0, 12), (8, 9), (10.5, 0.5))
+    return curve((0, 7.5), (6.5, 7), (7.5, 0))
+
+
+def _bottom(drawn: Drawn) -> list[Point]:
+    """The right side of a bodice from the underarm to the middle of its lower edge."""
+    loose = drawn.loose or drawn.kind in ("tee", "shirt", "hoodie", "coat", "gown")
+    if drawn.kind in ("dress", "jumpsuit") and drawn.waist != "none":
+        at = {"dropped": 56.0, "empire": 30.0}.get(drawn.waist, WAIST_CM)
+        half = 21.0 if drawn.waist == "dropped" else 20.5 if drawn.waist == "empire" else WAIST_HALF + 0.4
+        return [*curve(UNDERARM, (half, (UNDERARM[1] + at) / 2), (half, at)), (0.0, at)]
+    deep = drawn.length_cm if drawn.kind not in ("dress", "jumpsuit") else WAIST_CM + drawn.length_cm
+    if not loose:
+        hip = [(HIP_HALF, 62.0), (HIP_HALF + 2, deep)] if deep > 66 else [(HIP_HALF, deep)]
+        return [*curve(UNDERARM, (WAIST_HALF + 1, 36), (WAIST_HALF + 1.5, WAIST_CM)), *hip, (0.0, deep + 0.6)]
+    wide = LOOSE_HALF + (3 if drawn.loose else 0) + (3 if drawn.kind in ("coat", "gown") else 0)
+    return [*curve(UNDERARM, (wide - 1.5, 40), (wide, deep), 6), (0.0, deep + 0.8)]
+
+
+def _bodice(sheet: Sheet, drawn: Drawn) -> None:
+    neck, side = _neck(drawn), _bottom(drawn)
+    armhole = curve(SHOULDER, (16.5, 17), UNDERARM) if drawn.sleeve != "grown-on" else [SHOULDER, UNDERARM]
+    sheet.panels.append(whole([*neck, *armhole, *side]))
+    deep = side[-1][1]
+    _neckline(sheet, drawn, neck, deep)
+    open_from = neck[0][1]
+    if drawn.closure:
+        sheet.lines.append(
+            outline(
+                [(1.6 if drawn.closure == "buttons" else 0, open_from), (1.6 if drawn.closure == "buttons" else 0, deep)], False
+            )
+        )
+    if drawn.closure == "buttons":
+        count = max(3, int((deep - open_from) / 9))
+        sheet.dots += [(0.0, open_from + (deep - open_from) * (number + 0.5) / count) for number in range(count)]
+    if drawn.pockets:
+        _pocket(sheet, 13.0, 28.0 if drawn.kind == "shirt" else deep - 30.0)
+    if drawn.kind == "hoodie":
+        sheet.panels.append(outline([(-13, deep - 20), (13, deep - 20), (18, deep - 5), (-18, deep - 5)]))
+        sheet.lines.append(both([(0, deep - 3.5), (26.5, deep - 4)]))
+    if drawn.knot:
+        middle = (side[-1][1] if drawn.waist == "none" or drawn.kind not in ("dress", "jumpsuit") else WAIST_CM) - 2
+        at = min(middle, 44.0)
+        sheet.panels += [outline([(0, at - 3), (4, at - 1), (3, at + 3), (0, at + 2), (-3, at + 3), (-4, at - 1)])]
+        sheet.lines += [both([(3.5, at), (15, at - 7)]), both([(3.5, at + 1), (16, at + 2)])]
+    if drawn.kind == "gown":
+        sheet.lines.append(both([(0, WAIST_CM + 4), (25, WAIST_CM + 2)]))
+        sheet.lines.append(both([(0, WAIST_CM + 8), (25, WAIST_CM + 6)]))
+
+
+def _neckline(sheet: Sheet, drawn: Drawn, neck: list[Point], deep: float) -> None:
+    """What finishes the neck: wrap, lapels, cowl folds, a band, a collar, a hood."""
+    if drawn.neck == "wrap":
+        sheet.lines.append(outline([(7.5, 0), (0, 21), (-14, min(deep, WAIST_CM) - 1)], False))
+    elif drawn.neck == "lapels":
+        sheet.panels += [outline([(side * x, y) for x, y in ((7.5, 0), (11.5, 9), (15, 12), (0.6, 30))]) for side in (1, -1)]
+    elif drawn.neck == "cowl":
+        sheet.lines += [both(curve((0, 12 + fold), (9, 10 + fold), (12 + fold * 0.4, 2))) for fold in (4, 8, 12)]
+    elif not drawn.collar:
+        inner = [(x * 1.02, y + 1.8) for x, y in neck]
+        sheet.lines.append(both(inner))
+    _collar(sheet, drawn, neck)
+
+
+def _collar(sheet: Sheet, drawn: Drawn, neck: list[Point]) -> None:
+    if drawn.collar == "shirt":
+        for side in (1, -1):
+            points = [(0.2, 7.5), (4.5, 3.6), (6.8, -1.6), (9.8, 2.6), (9.2, 8.5), (5.2, 12)]
+            sheet.panels.append(outline([(side * x, y) for x, y in points]))
+    elif drawn.collar == "stand":
+        sheet.panels.append(whole([(0, 7.2), *neck[1:], (7.2, -4.2), *curve((7.2, -4.2), (4, 1.5), (0, 2.5))[1:]]))
+    elif drawn.collar == "ruffle":
+        frill = [(x * 1.0, y) for x, y in curve((0, 7.5), (6.5, 7), (7.8, -1))]
+        outer = [(x * 1.55 + (0.8 if at % 2 else -0.2), y * 1.35 + (1.6 if at % 2 else 0.4)) for at, (x, y) in enumerate(frill)]
+        sheet.panels.append(whole([*frill, *reversed(outer)]))
+    elif drawn.collar == "hood":
+        sheet.behind.append(whole([(0, -22), *curve((0, -22), (17, -22), (13.5, 2), 8), (7.5, 6), (0, 8)]))
+        sheet.panels.append(
+            whole([(0, 9), *curve((0, 9), (8, 4), (9.5, -8)), (13, -2), (12.5, 4), *curve((12.5, 4), (9, 10), (0, 14))])
+        )
+
+
+def _strapped(sheet: Sheet, drawn: Drawn) -> None:
+    """A bodice that hangs from straps: slip, camisole, dungarees."""
+    for sign in (1, -1):
+        sheet.behind.append(outline([(sign * 11, 16), (sign * 10.2, 16), (sign * 11.6, 0), (sign * 12.4, 0)]))
+    if drawn.kind == "dungarees":
+        sheet.panels.append(outline([(-11, 15), (11, 15), (14, WAIST_CM), (-14, WAIST_CM)]))
+        sheet.panels.append(outline([(-6, 22), (6, 22), (6, 34), (-6, 34)]))
+        sheet.dots += [(10.6, 16.5), (-10.6, 16.5)]
+        sheet.panels.append(
+            outline(
+                [
+                    (-WAIST_HALF, WAIST_CM - 3),
+                    (WAIST_HALF, WAIST_CM - 3),
+                    (WAIST_HALF + 0.4, WAIST_CM),
+                    (-WAIST_HALF - 0.4, WAIST_CM),
+                ]
+            )
+        )
+        return
+    neck = [(0, 22.0), (11.5, 15.0)]
+    side = [*curve((11.5, 15), (20, 20), (21.5, 25)), *_bottom(replace(drawn, loose=False))]
+    sheet.panels.append(whole([*neck, *side]))
+
+
+def _sleeves(sheet: Sheet, drawn: Drawn, tenths: int) -> None:
+    length = SLEEVE_CM[drawn.sleeve]
+    if length == 0:
+        return
+    middle = ((SHOULDER[0] + UNDERARM[0]) / 2, (SHOULDER[1] + UNDERARM[1]) / 2)
+    end = (middle[0] + 0.42 * length, middle[1] + 0.9 * length)
+    half_end = {
+        "full": 4.6,
+        "bell": 12.0,
+        "flutter": 15.0,
+        "puff": 7.0,
+        "cap": 9.5,
+        "short": 8.2,
+        "grown-on": 10.0,
+        "elbow": 7.2,
+    }
+    ends = half_end.get(drawn.sleeve, 5.6 if drawn.kind != "coat" else 7.0)
+    swell = 0.0
+    if drawn.sleeve in ("full", "puff"):
+        found = _hung("full sleeve", length, 2.0, tenths)
+        swell = found.widest_radius_cm * FLAT_SLEEVE
+    at, reach = (0.72, 0.93) if drawn.sleeve == "full" else (0.5, 1.0)
+    outer, inner = along(middle, end, reach, ends), along(middle, end, reach, -ends)
+    if swell:
+        over = curve(SHOULDER, along(middle, end, at, swell * 1.7), outer, 9)
+        under = curve(inner, along(middle, end, at, -swell * 0.9), UNDERARM, 9)
+    else:
+        over, under = (
+            curve(SHOULDER, along(middle, end, 0.3, 9.5), outer, 5),
+            curve(inner, along(middle, end, 0.35, -7.0), UNDERARM, 5),
+        )
+    hem = waved(inner, outer, 4, 1.2) if drawn.sleeve in ("flutter", "bell") else [outer, inner]
+    sleeve = [(16.0, 14.0), *over, *hem[1:-1], *under]
+    sheet.behind += [outline(sleeve), outline(mirrored(sleeve))]
+    if drawn.sleeve == "full":
+        cuff = [outer, along(middle, end, 1.06, ends - 0.4), along(middle, end, 1.06, -ends + 0.4), inner]
+        sheet.behind += [outline(cuff), outline(mirrored(cuff))]
+    elif drawn.sleeve in ("long", "three-quarter") and drawn.kind == "shirt":
+        sheet.lines.append(both([along(middle, end, 0.9, ends + 0.6), along(middle, end, 0.9, -ends - 0.2)]))
+    elif drawn.kind == "hoodie":
+        sheet.lines.append(both([along(middle, end, 0.93, ends + 0.4), along(middle, end, 0.93, -ends)]))

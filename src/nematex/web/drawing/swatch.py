@@ -88,3 +88,53 @@ def swatch(record: ClothRecord, width: float = 13.0, height: float = 9.0) -> Swa
         _motifs(record, width, height, colours, seed) if kind in ("motif", "border") else (),
         bool(record.colours),
     )
+
+
+@dataclass(frozen=True)
+class Tile:
+    """A piece of print that repeats without a seam, in cm, to fill a garment with."""
+
+    width: float
+    height: float
+    ground: str
+    stripes: tuple[tuple[float, float, str], ...]
+    bars: tuple[tuple[float, float, str], ...]
+    shape: str
+    motifs: tuple[Motif, ...]
+
+
+COLUMNS, ROWS = 3, 4  # motifs of a tile
+
+
+def tile(record: ClothRecord) -> Tile:
+    """The same print as the swatch shows, as a tile: motifs that reach over an edge stand on both sides."""
+    ground, *others = record.colours or (PAPER,)
+    colours = tuple(others) or (ground,)
+    seed, printed = zlib.crc32(record.code.encode()), record.facts.print
+    scale = printed.scale_cm or 1.0
+    kind = record.print_kind if others else "solid"
+    shapes = ONE_WAY_MOTIFS if printed.direction == "one-way" else MOTIFS
+    if kind in ("stripe", "check"):
+        repeat = max(min(max(printed.repeat_width_cm or scale * 2, scale * 1.5), scale * 2.4) * len(colours), 0.4)
+        lines = _lines(repeat, scale / 1.2, repeat / len(colours), colours)
+        return Tile(repeat, repeat, ground, lines, lines if kind == "check" else (), "", ())
+    if kind not in ("motif", "border"):
+        return Tile(10.0, 10.0, ground, (), (), "", ())
+    size = printed.scale_cm or 2.0
+    pitch = size * 1.9
+    width, height = COLUMNS * pitch, ROWS * pitch * 0.8
+    turns = {"one-way": (0,), "two-way": (0, 180), "all-over": (20, 140, 255, 75, 310)}.get(printed.direction or "", (0,))
+    found = []
+    for row in range(ROWS):
+        for column in range(COLUMNS):
+            number = row * 3 + column + seed
+            x, y = size * 0.5 + column * pitch + (pitch / 2 if row % 2 else 0), size * 0.55 + row * pitch * 0.8
+            turn, colour = turns[number % len(turns)], colours[number % len(colours)]
+            around = [(x + dx, y + dy) for dx in (-width, 0.0, width) for dy in (-height, 0.0, height)]
+            reach = size / 2
+            found += [
+                Motif(round(a, 2), round(b, 2), size, turn, colour)
+                for a, b in around
+                if -reach < a < width + reach and -reach < b < height + reach
+            ]
+    return Tile(width, height, ground, (), (), shapes[seed % len(shapes)], tuple(found))

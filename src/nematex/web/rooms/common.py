@@ -80,6 +80,9 @@ def filters() -> Filters:
         verdict=verdict,
         in_stock="in_stock" in request.args,
         set_aside="set_aside" in request.args,
+        garment=request.args.get("garment", "")[:120],
+        difficulty=request.args.get("difficulty", "")[:40],
+        season=request.args.get("season", "")[:80],
         page=whole_number("page"),
     )
 

@@ -14,11 +14,17 @@ from nematex.core.pattern.facts import Pattern, Wish
 from nematex.core.quantity.estimate import Known
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.cloth.bench.measures import MEASURES
-from nematex.web.drawing.garment import HALVES
 from nematex.web.rooms.common import now
 
 room = Blueprint("parts", __name__)
 PATTERN = Pattern("Sample skirt", "skirt", "woven", "Lightweight wovens with drape: challis, lawn, crepe.", details=("tiers",))
+EVERY_DRAWING = (
+    "tee", "shirt", "shirt with ruffle collar and full sleeves", "puff sleeve blouse", "wrap dress", "shift dress",
+    "gathered dress with long sleeve", "sleeveless v-neck dress", "slip dress", "tiered skirt", "pencil skirt",
+    "circle skirt with flounce", "pleated skirt", "trousers", "wide-leg trousers", "joggers", "shorts", "jumpsuit",
+    "dungarees", "coat with notched lapels", "jacket with zip", "hoodie", "dressing gown", "cowl top", "knot front tee",
+    "square neck top with flutter sleeve", "kimono sleeve tunic",
+)  # fmt: skip
 FACTS = (
     ClothFacts("Measured challis", "viscose challis", "100% viscose", weight_gsm=120, width_cm=140, bending_length_cm=1.3),
     ClothFacts("Judged poplin", "cotton poplin", "100% cotton", weight_gsm=150, hand="crisp"),
@@ -52,7 +58,7 @@ def parts() -> str:
             ]
         )
     ]
-    garments = [PatternRecord(name, Pattern(name, name)) for name in HALVES]
+    garments = [PatternRecord(name, Pattern(name, name)) for name in EVERY_DRAWING]
     return render_template(
         "parts.html",
         pairings=[_pairing(f) for f in FACTS],

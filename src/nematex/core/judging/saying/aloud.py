@@ -6,6 +6,7 @@ Several sentences are offered, best first, so that a list need not say one twice
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 
 from nematex.core.cloth.estimates import Cloth
@@ -137,12 +138,22 @@ def _joined(parts: Iterable[str]) -> str:
 
 
 def each_its_own(rows: Iterable[tuple[str, Sequence[str]]]) -> list[str]:
-    """One sentence for each row of a list, none said twice: rows are (a name, sentences, best first)."""
+    """One sentence for each row of a list, none said twice and none begun alike while there is another way to begin.
+
+    Rows are (a name, sentences, best first); the name stands before a sentence that has been said already.
+    """
     used: set[str] = set()
+    begun: Counter[str] = Counter()
     found = []
     for name, offered in rows:
+        fresh = [one for one in offered if one not in used]
         with_its_name = f"{name}: {offered[0][:1].lower()}{offered[0][1:]}" if offered else ""
-        own = next((one for one in offered if one not in used), with_its_name)
+        own = min(fresh, key=lambda one: begun[_lead(one)], default=with_its_name)
         used.add(own)
+        begun[_lead(own)] += 1
         found.append(own)
     return found
+
+
+def _lead(sentence: str) -> str:
+    return sentence.partition(";")[0].rstrip(".")

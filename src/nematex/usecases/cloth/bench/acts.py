@@ -217,4 +217,4 @@ def _rigidity(out: Outcome, record: ClothRecord) -> None:
     gsm = record.facts.weight_gsm
     if bend and gsm:
         mg, un = flexural_rigidity_mg_cm(gsm, bend), flexural_rigidity_un_m(gsm, bend)
-        out.lines.append(f"Flexural rigidity with {gsm:.0f} g/m²: {mg:.0f} mg·cm ({un:.1f} µN·m).")
+        out.lines.append(f"Stiffness in bending (flexural rigidity) with {gsm:.0f} g/m²: {mg:.0f} mg·cm ({un:.1f} µN·m).")

@@ -6,26 +6,52 @@ from collections.abc import Mapping
 from datetime import date
 from typing import Any
 
+import numpy as np
 from flask import Blueprint, render_template, request, session
 
 from nematex.core.errors import FieldFault
 from nematex.core.judging.size_advice import is_off_list_knit, knit_in_woven
 from nematex.core.pattern.facts import Wish
+from nematex.core.quantity.arrays import Mask
 from nematex.store.records import PatternRecord
+from nematex.tables import colour_words
 from nematex.usecases.beneath.view import beneath
-from nematex.usecases.cloth.browse import offered_cloths
+from nematex.usecases.cloth.browse import kept, offered_cloths
 from nematex.usecases.cloth.lacks.worth import MEASURE_OF
+from nematex.usecases.cloth.shelf_filter import filter_choices, read_filter
 from nematex.usecases.judging.mixed import mixed, part_names, read_choices
 from nematex.usecases.judging.overrides import latest, of_pairing
 from nematex.usecases.judging.ranking import both_schools, fitting_wish, one_pairing, rank_cloths, rank_patterns, read_wish
-from nematex.web.rooms.common import filters, find_cloth, find_pattern, now, shop
+from nematex.web.rooms.common import filters, find_cloth, find_pattern, now, shop, whole_number
 
 room = Blueprint("pairing", __name__, url_prefix="/pairing")
 
 
+SHOWN = 12  # of patterns and of cloths, before one asks for more
+NARROWED = ("price_to", "near", "season", "print_kind", "sheer")
+
+
 @room.get("")
 def choose() -> str:
-    return render_template("judging/pairing/choose.html", drawer=now().drawer, shelf=now().shelf)
+    """The front of the house: both sides with their pictures, and one question for either."""
+    state, asked = now(), request.args.get("q", "")[:200]
+    patterns = state.drawer.holding(asked)
+    places = [int(place) for place in np.flatnonzero(state.shelf.holding(asked))]
+    most = whole_number("most", SHOWN)
+    cloths = [(state.shelf.records[place], state.shelf.cloths[place]) for place in places[:most]]
+    return render_template(
+        "judging/pairing/choose.html", q=asked, patterns=patterns[:most], pattern_count=len(patterns), cloths=cloths,
+        cloth_count=len(places), most=most
+    )  # fmt: skip
+
+
+def _narrowed() -> tuple[Mask | None, list[FieldFault]]:
+    """What the shelf's own filters leave of it: price, colour, season, print, see-through; None where none is asked."""
+    asked = {name: text for name in NARROWED if (text := request.args.get(name, "").strip())}
+    if not asked:
+        return None, []
+    chosen, faults = read_filter(asked, now().tables)
+    return kept(now().shelf, chosen), faults
 
 
 def _programmes() -> dict[str, Any]:
@@ -52,10 +78,12 @@ def _options(record: PatternRecord) -> dict[str, list[str]]:
 def for_pattern(pattern_id: int) -> str:
     record = find_pattern(pattern_id)
     wish, chosen = fitting_wish(record, read_wish(request.args)), filters()
-    ranking = rank_cloths(shop(), now(), record, wish, chosen)
+    among, faults = _narrowed()
+    ranking = rank_cloths(shop(), now(), record, wish, chosen, among)
     return render_template(
         "judging/pairing/cloths.html", record=record, wish=wish, filters=chosen, ranking=ranking,
-        hands=latest(shop(), pattern_id=pattern_id), **_options(record), **_programmes()
+        hands=latest(shop(), pattern_id=pattern_id), faults=faults, choices=filter_choices(now().tables),
+        colour_words=colour_words().by_word, **_options(record), **_programmes()
     )  # fmt: skip
 
 
@@ -66,8 +94,18 @@ def for_cloth(cloth_id: int) -> str:
     ranking = rank_patterns(shop(), now(), record, wish, chosen)
     return render_template(
         "judging/pairing/patterns.html", record=record, cloth=cloth, wish=wish, filters=chosen, ranking=ranking,
-        hands=latest(shop(), cloth_id=cloth_id), **_programmes()
+        hands=latest(shop(), cloth_id=cloth_id), **_of_drawer(), **_programmes()
     )  # fmt: skip
+
+
+def _of_drawer() -> dict[str, list[str]]:
+    """What the patterns of the drawer can be narrowed by."""
+    records = now().drawer.records
+    return {
+        "garments": sorted({record.facts.garment for record in records if record.facts.garment}),
+        "difficulties": list(dict.fromkeys(record.difficulty for record in records if record.difficulty)),
+        "all_sizes": list(dict.fromkeys(size for record in records for row in record.facts.requirements for size in row.sizes)),
+    }
 
 
 def pairing_page(

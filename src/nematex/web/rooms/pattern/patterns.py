@@ -13,6 +13,7 @@ from nematex.usecases.cloth.browse import browse_patterns
 from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.usecases.judging.ranking import read_wish
 from nematex.usecases.pattern.acts import save_pattern, take_out
+from nematex.usecases.pattern.amounts import amount_tables
 from nematex.usecases.pattern.exchange import patterns_csv, patterns_json, patterns_xlsx
 from nematex.usecases.pattern.form import form_values, paste_into
 from nematex.usecases.pattern.importing import import_patterns
@@ -33,7 +34,9 @@ def pattern(pattern_id: int) -> str:
     record = find_pattern(pattern_id)
     asked = now().drawer.demand(record, read_wish({}))
     notions = read_notions(record.facts.notions)
-    return render_template("pattern/pattern.html", record=record, demand=asked, notions=notions)
+    return render_template(
+        "pattern/pattern.html", record=record, demand=asked, notions=notions, amounts=amount_tables(record.facts)
+    )
 
 
 @room.get("/<int:pattern_id>/sizes")
