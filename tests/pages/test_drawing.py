@@ -16,6 +16,7 @@ from nematex.core.judging.pairing import Pairing, pair
 from nematex.core.pattern.facts import Pattern, Size, Wish
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import trade_tables
+from nematex.usecases.photo.made_up import made_up
 from nematex.usecases.quantity.saying import Voice, hand_word
 from nematex.web.drawing.garment import Figure, drawn_figure
 from nematex.web.drawing.spec import drawn_of
@@ -70,23 +71,28 @@ def test_a_strip_is_said_aloud() -> None:
     assert "cm" in label
 
 
-@pytest.mark.parametrize(
-    ("direction", "turns"), [("one-way", {0}), ("two-way", {0, 180}), ("all-over", {20, 75, 140, 255, 310})]
-)
-def test_a_print_lies_as_its_direction_says(direction: str, turns: set[int]) -> None:
+@pytest.mark.parametrize(("direction", "turns"), [("one-way", {0.0}), ("two-way", {0.0, 180.0})])
+def test_a_print_lies_as_its_direction_says(direction: str, turns: set[float]) -> None:
     record = ClothRecord(
-        "X", ClothFacts("x", "lawn", print=Print(direction, 1.0)), colours=("#ffffff", "#112233"), print_kind="motif"
+        "X1", ClothFacts("x", "lawn", print=Print(direction, 1.0)), colours=("#ffffff", "#112233"), print_kind="motif"
     )
-    assert {motif.turn for motif in swatch(record).motifs} == turns
+    assert {stamp.turn for stamp in tile(record).stamps} <= turns
 
 
-def test_stripes_and_motifs_are_drawn_in_centimetres() -> None:
+def test_the_drawing_is_the_cloth_that_the_camera_sees() -> None:
     striped = ClothRecord(
-        "S", ClothFacts("s", print=Print("two-way", 1.2, None, 3.0)), colours=("#fff", "#000"), print_kind="stripe"
+        "S", ClothFacts("s", print=Print("two-way", 1.2, None, 3.0)), colours=("#ffffff", "#000000"), print_kind="stripe"
     )
-    gaps = [b[0] - a[0] for a, b in zip(swatch(striped).stripes, swatch(striped).stripes[1:], strict=False)]
-    assert gaps == pytest.approx([2.88] * len(gaps), abs=0.02)
+    made, drawn = made_up(striped), tile(striped)
+    period = [width for _, width in made.warp]
+    assert period == pytest.approx([width for _, width, _ in drawn.stripes[: len(period)]])
+    assert drawn.width / sum(period) == pytest.approx(round(drawn.width / sum(period)))
     assert swatch(ClothRecord("U", ClothFacts("u", "lawn"))).known is False
+    printed = ClothRecord(
+        "M", ClothFacts("m", "lawn", print=Print("one-way", 2.0)), colours=("#ffffff", "#aa0000"), print_kind="motif"
+    )
+    places = {(round(each.x, 2), round(each.y, 2)) for each in made_up(printed).placed}
+    assert places <= {(stamp.x, stamp.y) for stamp in tile(printed).stamps}
 
 
 def _figure(name: str, *details: str, bend_cm: float = 2.0) -> Figure:
@@ -127,15 +133,17 @@ def test_a_full_skirt_hangs_closer_in_a_fluid_cloth_and_stands_in_a_stiff_one() 
 
 def test_a_tile_repeats_without_a_seam() -> None:
     printed = ClothRecord(
-        "M", ClothFacts("m", "lawn", print=Print("one-way", 4.0)), colours=("#fff", "#a00", "#00a"), print_kind="motif"
+        "M",
+        ClothFacts("m", "lawn", print=Print("all-over", 4.0)),
+        colours=("#ffffff", "#aa0000", "#0000aa"),
+        print_kind="motif",
     )
     one = tile(printed)
-    assert one.width == pytest.approx(3 * 4.0 * 1.9)
-    at = {(round(motif.x, 1), round(motif.y, 1)): motif.colour for motif in one.motifs}
-    over = [(x, y) for x, y in at if x + 2 > one.width]
-    assert over  # a motif that reaches over the right edge stands at the left one as well, in its colour
+    at = {(stamp.x, stamp.y): stamp.turn for stamp in one.stamps}
+    over = [(x, y) for x, y in at if x + 2 > one.width and 2 < y < one.height - 2]
+    assert over  # a motif that reaches over the right edge stands at the left one as well, turned alike
     for x, y in over:
-        assert at[round(x - one.width, 1), y] == at[x, y]
+        assert at[round(x - one.width, 2), y] == at[x, y]
 
 
 def test_units_and_words_lead_as_the_shop_chose() -> None:

@@ -139,7 +139,7 @@ def test_a_setting_never_leads_away(browser: Browser, site: Site, back: str) -> 
     page = open_page(browser, site)
     page.goto("/")
     page.locator("input[name=back]").evaluate("(box, back) => { box.value = back; }", back)
-    page.get_by_role("button", name="metric first").click()
+    page.get_by_role("button", name="in, oz").click()
     expect(page).to_have_url(site.base + "/")
     page.context.close()
 

@@ -90,7 +90,7 @@ def test_a_woven_pattern_from_its_envelope_to_the_size(page: Page, site: Site) -
     paste(page, WOVEN)
     for words in ("shirt collar", "long sleeves", "15 mm", "ribbon", "light fusible"):
         expect(page.get_by_role("cell", name=re.compile(words)).first).to_be_visible()
-    expect(page.get_by_role("cell", name="interfacing", exact=True)).to_be_visible()
+    expect(page.get_by_text("View A, interfacing")).to_be_visible()
 
     # Why these windows: an edge with its words is set for this pattern, with a reason, and taken back.
     page.get_by_role("link", name="Why these windows").click()
@@ -184,7 +184,7 @@ def test_a_drawing_that_does_not_come_is_said_and_the_last_one_stays(browser: Br
     page.route("**/hang/drawing*", lambda route: route.fulfill(status=500, body="broken"))
     page.get_by_label("Length").first.fill("62")
     expect(page.get_by_role("alert")).to_have_text("It could not be drawn. Move it again, or reload the page.")
-    expect(page.locator("[x-ref=drawing] svg").first).to_be_visible()
+    expect(page.locator("[x-ref=drawing] svg.hung-garment").first).to_be_visible()
     page.context.close()
 
 

@@ -20,6 +20,7 @@ class Colourway:
     colours: tuple[str, ...] = ()
     stock_m: float | None = None
     photo_id: int | None = None
+    sheer: str = ""  # where it shows more or less than the others: a light ground, a dark one
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,6 +1,6 @@
 """Colourways and bolts as one line of text, as a price list or a form holds them.
 
-'navy #1d2746 #f3ecd9 12 m | rust #a4452a 3.5 m' and '12.5 m; 3 m navy'.
+'navy #1d2746 #f3ecd9 12 m | white 3.5 m semi-sheer' and '12.5 m; 3 m navy'.
 """
 
 from __future__ import annotations
@@ -8,12 +8,15 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable
 
+from nematex.core.cloth.facts import SHEERNESS
 from nematex.core.errors import FieldFault
 from nematex.core.quantity.reader import read_length_cm
 from nematex.store.records import Bolt, Colourway
 
 _COLOUR = r"#[0-9a-fA-F]{6}\b"
 _LENGTH = r"(?<![\d.,])\d{1,9}(?:[.,]\d{1,6})?\s?(?:m|yds?|yards?|cm)\b"
+
+MOST_SAYING = sorted(SHEERNESS, key=len, reverse=True)  # 'slightly sheer' before 'sheer'
 
 
 def _metres(text: str, field: str) -> float:
@@ -29,10 +32,12 @@ def read_colourways(text: str, field: str) -> tuple[Colourway, ...]:
         colours = tuple(each.casefold() for each in re.findall(_COLOUR, part))
         rest = re.sub(_COLOUR, " ", part)
         stock = re.search(_LENGTH, rest)
-        name = " ".join(re.sub(_LENGTH, " ", rest).split())
+        rest = re.sub(_LENGTH, " ", rest)
+        shows = next((word for word in MOST_SAYING if re.search(rf"\b{word}\b", rest, re.IGNORECASE)), "")
+        name = " ".join(re.sub(rf"\b{shows}\b", " ", rest, flags=re.IGNORECASE).split() if shows else rest.split())
         if not name:
             raise FieldFault(field, part[:60], "names no colourway; write it like: navy #1d2746 12 m | rust 3.5 m")
-        found.append(Colourway(name[:60], colours, _metres(stock[0], field) if stock else None))
+        found.append(Colourway(name[:60], colours, _metres(stock[0], field) if stock else None, sheer=shows))
     names = [each.name.casefold() for each in found]
     double = next((name for name in names if names.count(name) > 1), None)
     if double:
@@ -56,7 +61,14 @@ def read_bolts(text: str, field: str) -> tuple[Bolt, ...]:
 def say_colourways(colourways: Iterable[Colourway]) -> str:
     """The colourways as the text that read_colourways reads."""
     parts = [
-        " ".join([each.name, *each.colours, *([f"{each.stock_m:g} m"] if each.stock_m is not None else [])])
+        " ".join(
+            [
+                each.name,
+                *each.colours,
+                *([f"{each.stock_m:g} m"] if each.stock_m is not None else []),
+                *filter(None, [each.sheer]),
+            ]
+        )
         for each in colourways
     ]
     return " | ".join(parts)

@@ -10,7 +10,7 @@ import numpy.typing as npt
 
 from nematex.core.amount.length import Amount, amount, least_length_m
 from nematex.core.cloth.columns import SET_ASIDE, ClothColumns, columns
-from nematex.core.cloth.estimates import Cloth
+from nematex.core.cloth.estimates import Cloth, known_cloth
 from nematex.core.cloth.facts import STRUCTURES
 from nematex.core.errors import UnknownChoice
 from nematex.core.judging.demand import Demand
@@ -288,3 +288,13 @@ def both_schools(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth,
     """The verdict under either school: both are honoured, so both are shown."""
     judged = {school: _judged(shop, state, pattern, cloth, replace(wish, school=school)) for school in SCHOOLS}
     return {school: Verdict(int(one.verdict[at])) for school, (one, at) in judged.items()}
+
+
+def by_colourway(state: State, pattern: PatternRecord, record: ClothRecord, wish: Wish) -> list[tuple[str, str, Verdict]]:
+    """Of the colourways that show more or less than the cloth itself: name, how it shows, and the verdict in it."""
+    told = [way for way in record.colourways if way.sheer and way.sheer != record.facts.sheer]
+    if not told:
+        return []
+    cloths = [known_cloth(replace(record.facts, sheer=way.sheer), state.tables) for way in told]
+    judged = judge(columns(cloths, state.tables), state.drawer.demand(pattern, wish), state.tables)
+    return [(way.name, way.sheer, Verdict(int(code))) for way, code in zip(told, judged.verdict, strict=True)]

@@ -1,6 +1,6 @@
-"""A swatch drawn to scale from the data: ground and print in their colours, the selvedge along one edge.
+"""A cloth drawn to scale from the data: ground and print in their colours, as a tile that repeats without a seam.
 
-Positions are in cm, so that a template can draw the same swatch at any size beside a ruler.
+It is the cloth that the simulated camera photographs, so that its photo and its drawing agree. Lengths in cm.
 """
 
 from __future__ import annotations
@@ -8,133 +8,111 @@ from __future__ import annotations
 import zlib
 from dataclasses import dataclass
 
+from nematex.devices.made_swatch import MOTIFS, MadeCloth
 from nematex.store.records import ClothRecord
+from nematex.usecases.photo.made_up import made_up
 
 PAPER = "#dcd6c8"
-MOTIFS = ("sprig", "drop", "wave", "flag", "ring")
-ONE_WAY_MOTIFS = ("sprig", "flag", "drop")
+LEAST_TILE_CM = 40.0
+PLAIN_CM, BORDER_CM = 10.0, 60.0  # the tile of a plain cloth; how far apart a border comes again on a garment
+BORDER_AT_CM = 6.0
+Band = tuple[float, float, str]  # from, width, colour
 
 
 @dataclass(frozen=True)
-class Motif:
-    """One motif: where its middle lies (cm), its size (cm), its turn (degrees), its colour."""
+class Stamp:
+    """One motif: where its middle lies, how far it is turned in degrees, its size."""
 
     x: float
     y: float
+    turn: float
     size: float
-    turn: int
-    colour: str
-
-
-@dataclass(frozen=True)
-class Swatch:
-    """A piece of cloth of width × height cm."""
-
-    width: float
-    height: float
-    ground: str
-    dots: tuple[str, ...]
-    stripes: tuple[tuple[float, float, str], ...]
-    bars: tuple[tuple[float, float, str], ...]
-    shape: str
-    motifs: tuple[Motif, ...]
-    known: bool
-
-
-def _lines(length: float, scale: float, repeat: float, colours: tuple[str, ...]) -> tuple[tuple[float, float, str], ...]:
-    found, at, turn = [], repeat / 4, 0
-    while at < length:
-        found.append((round(at, 2), round(min(scale, length - at), 2), colours[turn % len(colours)]))
-        at, turn = at + repeat, turn + 1
-    return tuple(found)
-
-
-def _motifs(record: ClothRecord, width: float, height: float, colours: tuple[str, ...], seed: int) -> tuple[Motif, ...]:
-    printed = record.facts.print
-    size = printed.scale_cm or 2.0
-    pitch = size * 1.9
-    turns = {"one-way": (0,), "two-way": (0, 180), "all-over": (20, 140, 255, 75, 310)}.get(printed.direction or "", (0,))
-    found, row = [], 0
-    y = size * 0.55
-    while y - size / 2 < height:
-        x = size * 0.5 + (pitch / 2 if row % 2 else 0)
-        column = 0
-        while x - size / 2 < width:
-            number = row * 3 + column + seed
-            found.append(Motif(round(x, 2), round(y, 2), size, turns[number % len(turns)], colours[number % len(colours)]))
-            x, column = x + pitch, column + 1
-        y, row = y + pitch * 0.8, row + 1
-    return tuple(found)
-
-
-def swatch(record: ClothRecord, width: float = 13.0, height: float = 9.0) -> Swatch:
-    """The swatch of a cloth; without colours a blank piece that says so."""
-    ground, *others = record.colours or (PAPER,)
-    colours = tuple(others) or (ground,)
-    seed = zlib.crc32(record.code.encode())
-    scale = record.facts.print.scale_cm or 1.0
-    repeat = max(record.facts.print.repeat_width_cm or scale * 2, scale * 1.5)
-    kind = record.print_kind if others else "solid"
-    shapes = ONE_WAY_MOTIFS if record.facts.print.direction == "one-way" else MOTIFS
-    lined = min(repeat, scale * 2.4)
-    return Swatch(
-        width,
-        height,
-        ground,
-        (ground, *others)[:5],
-        _lines(width, scale / 1.2, lined, colours) if kind in ("stripe", "check") else (),
-        _lines(height, scale / 1.2, lined, colours) if kind == "check" else (),
-        shapes[seed % len(shapes)],
-        _motifs(record, width, height, colours, seed) if kind in ("motif", "border") else (),
-        bool(record.colours),
-    )
 
 
 @dataclass(frozen=True)
 class Tile:
-    """A piece of print that repeats without a seam, in cm, to fill a garment with."""
+    """A piece of width × height that repeats; `shapes` are a motif's parts at size 1: (path, colour)."""
 
+    key: str
     width: float
     height: float
     ground: str
-    stripes: tuple[tuple[float, float, str], ...]
-    bars: tuple[tuple[float, float, str], ...]
-    shape: str
-    motifs: tuple[Motif, ...]
+    stripes: tuple[Band, ...]
+    bars: tuple[Band, ...]
+    shapes: tuple[tuple[str, str], ...]
+    stamps: tuple[Stamp, ...]
 
 
-COLUMNS, ROWS = 3, 4  # motifs of a tile
+@dataclass(frozen=True)
+class Swatch:
+    """A piece of cloth of width × height, with its colours along the selvedge; without colours a blank that says so."""
+
+    width: float
+    height: float
+    tile: Tile
+    dots: tuple[str, ...]
+    known: bool
+
+
+def swatch(record: ClothRecord, width: float = 13.0, height: float = 9.0) -> Swatch:
+    """The swatch of a cloth."""
+    return Swatch(width, height, tile(record), record.colours[:5], bool(record.colours))
 
 
 def tile(record: ClothRecord) -> Tile:
-    """The same print as the swatch shows, as a tile: motifs that reach over an edge stand on both sides."""
-    ground, *others = record.colours or (PAPER,)
-    colours = tuple(others) or (ground,)
-    seed, printed = zlib.crc32(record.code.encode()), record.facts.print
-    scale = printed.scale_cm or 1.0
-    kind = record.print_kind if others else "solid"
-    shapes = ONE_WAY_MOTIFS if printed.direction == "one-way" else MOTIFS
-    if kind in ("stripe", "check"):
-        repeat = max(min(max(printed.repeat_width_cm or scale * 2, scale * 1.5), scale * 2.4) * len(colours), 0.4)
-        lines = _lines(repeat, scale / 1.2, repeat / len(colours), colours)
-        return Tile(repeat, repeat, ground, lines, lines if kind == "check" else (), "", ())
-    if kind not in ("motif", "border"):
-        return Tile(10.0, 10.0, ground, (), (), "", ())
-    size = printed.scale_cm or 2.0
-    pitch = size * 1.9
-    width, height = COLUMNS * pitch, ROWS * pitch * 0.8
-    turns = {"one-way": (0,), "two-way": (0, 180), "all-over": (20, 140, 255, 75, 310)}.get(printed.direction or "", (0,))
-    found = []
-    for row in range(ROWS):
-        for column in range(COLUMNS):
-            number = row * 3 + column + seed
-            x, y = size * 0.5 + column * pitch + (pitch / 2 if row % 2 else 0), size * 0.55 + row * pitch * 0.8
-            turn, colour = turns[number % len(turns)], colours[number % len(colours)]
-            around = [(x + dx, y + dy) for dx in (-width, 0.0, width) for dy in (-height, 0.0, height)]
-            reach = size / 2
-            found += [
-                Motif(round(a, 2), round(b, 2), size, turn, colour)
-                for a, b in around
-                if -reach < a < width + reach and -reach < b < height + reach
-            ]
-    return Tile(width, height, ground, (), (), shapes[seed % len(shapes)], tuple(found))
+    """The print of a cloth."""
+    cloth = made_up(record)
+    colours = record.colours or (PAPER,)
+    key = f"{zlib.crc32(record.code.encode()):x}"
+    if cloth.warp or cloth.weft:
+        warp, weft = _bands(cloth.warp, colours), _bands(cloth.weft, colours)
+        across, along = (sum(width for _, width in bands) for bands in (cloth.warp, cloth.weft))
+        across, along = across * _times(across) or PLAIN_CM, along * _times(along) or PLAIN_CM
+        return Tile(key, across, along, colours[0], warp, weft, (), ())
+    if not cloth.placed:
+        return Tile(key, PLAIN_CM, PLAIN_CM, colours[0], (), (), (), ())
+    width = cloth.repeat_width_cm or PLAIN_CM
+    height = cloth.repeat_length_cm or BORDER_CM
+    inks = colours[1:] or colours
+    shapes = tuple((_path(outline), inks[ink % len(inks)]) for ink, outline in MOTIFS[cloth.placed[0].motif])
+    bars: tuple[Band, ...] = ()
+    if cloth.kind == "border":
+        far = BORDER_AT_CM + cloth.placed[0].size * 0.7
+        bars = ((far, height - far, colours[-1]),)
+    return Tile(key, width, height, colours[0], (), bars, shapes, _stamps(cloth, width, height))
+
+
+def _times(period: float) -> int:
+    """How often bands stand in their tile: a tile of a few pixels is drawn as a blur."""
+    return max(1, round(LEAST_TILE_CM / period)) if period else 1
+
+
+def _bands(bands: tuple[tuple[int, float], ...], colours: tuple[str, ...]) -> tuple[Band, ...]:
+    found, at = [], 0.0
+    for number, width in bands * _times(sum(width for _, width in bands)):
+        found.append((round(at, 2), round(width, 2), colours[number % len(colours)]))
+        at += width
+    return tuple(found)
+
+
+def _stamps(cloth: MadeCloth, width: float, height: float) -> tuple[Stamp, ...]:
+    """The motifs of the tile; one that reaches over an edge stands at the other edge as well."""
+    down = BORDER_AT_CM if cloth.kind == "border" else 0.0
+    return tuple(
+        Stamp(round(x, 2), round(y, 2), round(each.turn), each.size)
+        for each in cloth.placed
+        for x in _again(each.x, width, each.size)
+        for y in _again(each.y + down, height, each.size)
+    )
+
+
+def _again(at: float, period: float, size: float) -> list[float]:
+    """Where a motif of the tile stands, and stands again beyond an edge that it reaches over."""
+    reach = size * 0.65
+    return [place for place in (at - period, at, at + period) if -reach < place < period + reach]
+
+
+def _path(outline: list[tuple[float, float]]) -> str:
+    """A closed path at size 1; of an ellipse every other point, which no eye misses."""
+    points = outline[::2] if len(outline) > 20 else outline
+    return "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in points) + "Z"

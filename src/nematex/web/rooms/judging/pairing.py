@@ -21,7 +21,15 @@ from nematex.usecases.cloth.lacks.worth import MEASURE_OF
 from nematex.usecases.cloth.shelf_filter import filter_choices, read_filter
 from nematex.usecases.judging.mixed import mixed, part_names, read_choices
 from nematex.usecases.judging.overrides import latest, of_pairing
-from nematex.usecases.judging.ranking import both_schools, fitting_wish, one_pairing, rank_cloths, rank_patterns, read_wish
+from nematex.usecases.judging.ranking import (
+    both_schools,
+    by_colourway,
+    fitting_wish,
+    one_pairing,
+    rank_cloths,
+    rank_patterns,
+    read_wish,
+)
 from nematex.web.rooms.common import filters, find_cloth, find_pattern, now, shop, whole_number
 
 room = Blueprint("pairing", __name__, url_prefix="/pairing")
@@ -124,6 +132,7 @@ def pairing_page(
         pattern=pattern,
         pairing=pairing,
         wish=wish,
+        colourways=by_colourway(now(), pattern, record, wish),
         schools=both_schools(shop(), now(), pattern, cloth, wish),
         measure_of=MEASURE_OF,
         off_list=off_list,

@@ -48,7 +48,8 @@ def save(programme_id: int | None = None) -> Response | tuple[str, int]:
 @room.get("/<int:programme_id>")
 def programme(programme_id: int) -> str:
     shown = _find(programme_id)
-    session["programme"] = programme_id
+    if "picks" in request.args:
+        session["programme"] = programme_id  # only where it is asked for: looking at a programme moves nothing
     return _page(shown)
 
 
@@ -64,6 +65,7 @@ def _page(shown: Programme, typed: dict[int, Line] | None = None, fault: FieldFa
         typed={number: line.typed for number, line in (typed or {}).items()},
         bases={number: line.shown for number, line in (typed or {}).items() if not clash},
         fault=fault,
+        here=session.get("programme") == shown.id,
     )
 
 
@@ -72,6 +74,8 @@ def add() -> Response:
     """Add a pairing to the programme chosen in the form."""
     programme_id = request.form.get("programme", type=int) or abort(404)
     cloth_id, pattern_id = request.form.get("cloth", 0, int), request.form.get("pattern", 0, int)
+    ticked = [number for text in request.form.getlist("patterns") if (number := as_number(text))]
+    pattern_id = pattern_id or next(iter(ticked), 0)
     find_cloth(cloth_id), _find(programme_id)
     wish = fitting_wish(find_pattern(pattern_id), read_wish(request.form))
     line = acts.checked_text("line", request.form.get("line", ""))
