@@ -139,3 +139,8 @@ def test_a_recommendation_without_a_heading() -> None:
 )
 def test_notions_in_words_fractions_and_by_view(words: str, row: Notion) -> None:
     assert read_notions(words) == [row]
+
+
+def test_a_name_is_one_line_and_recommended_alone_is_a_heading() -> None:
+    found = read_paste("Name: Whirligig\nRecommended: lawn\nSizes 8 10", trade_tables())
+    assert (found.texts["name"], found.texts["recommended"]) == ("Whirligig", "lawn")

@@ -128,6 +128,27 @@ def paste_into(typed: dict[str, str], tables: Tables, taken: Collection[str]) ->
     return values, draft
 
 
+# Where a line that was not read may be put, with its name on the page.
+PLACES = {
+    "recommended": "recommended cloths", "avoid": "not suitable", "details": "details", "notions": "notions",
+    "licence": "licence", "notes": "notes",
+}  # fmt: skip
+
+
+def place_lines(values: dict[str, str], draft: Draft) -> dict[str, str]:
+    """The form with each line that was not read where it was put (`line-3`: "notions"); one already there stays once."""
+    placed = dict(values)
+    for line in draft.unread:
+        place, text = values.get(f"line-{line.number}", ""), line.text.strip()
+        if place not in PLACES:
+            continue
+        there = placed.get(place, "")
+        if text not in there:
+            placed[place] = f"{there}{', ' if place == 'details' else chr(10)}{text}" if there else text
+        line.field = PLACES[place]
+    return placed
+
+
 def made_code(of: str, taken: Collection[str]) -> str:
     """A code from the first letters of a house or name, with the first number that is free: 'Orrel Patterns' → OP-01."""
     letters = "".join(word[0] for word in re.findall(r"[^\W\d_]+", of))[:3].upper() or "P"

@@ -65,6 +65,8 @@ def heading_line(at: Open, line: Line, text: str) -> bool:
     if rest:
         take(at, line, kind, rest)
     line.field = line.field or kind
+    if rest and kind in ONE_LINE:
+        at.section = ""
     return True
 
 
@@ -162,6 +164,9 @@ def stretch_line(at: Open, line: Line, text: str) -> bool:
     at.draft.numbers["min_stretch_cross_pct"], line.field = percent, "stretch"
     return True
 
+
+# What a line says whole: the next one is not more of it.
+ONE_LINE = ("name", "code", "house", "garment", "difficulty", "season", "sold_as")
 
 # Tried in this order; the first that knows the line takes it.
 STEPS: tuple[Callable[[Open, Line, str], bool], ...] = (

@@ -15,7 +15,8 @@ from nematex.usecases.judging.ranking import read_wish
 from nematex.usecases.pattern.acts import save_pattern, take_out
 from nematex.usecases.pattern.amounts import amount_tables
 from nematex.usecases.pattern.exchange import patterns_csv, patterns_json, patterns_xlsx
-from nematex.usecases.pattern.form import form_values, paste_into
+from nematex.usecases.pattern.form import PLACES as LINE_PLACES
+from nematex.usecases.pattern.form import form_values, paste_into, place_lines
 from nematex.usecases.pattern.importing import import_patterns
 from nematex.usecases.pattern.sizes import PLACES, figures_of
 from nematex.web.rooms.common import download, filters, find_pattern, now, shop, tell_binned
@@ -54,7 +55,8 @@ def _form(
     fault: FieldFault | None = None,
     draft: Draft | None = None,
 ) -> str:
-    return render_template("pattern/form.html", values=values, fault=fault, record_id=record_id, draft=draft, shown=shown)
+    page = {"values": values, "fault": fault, "record_id": record_id, "draft": draft, "shown": shown}
+    return render_template("pattern/form.html", line_places=LINE_PLACES, **page)
 
 
 @room.get("/new")
@@ -75,6 +77,7 @@ def save(pattern_id: int | None = None) -> Response | tuple[str, int]:
     shown = values.get(SHOWN, "")
     if values.get("act") == "read":
         values, draft = paste_into(values, now().tables, {code_key(each.code) for each in now().drawer.records})
+        values = place_lines(values, draft)
         return _form(values, pattern_id, shown, None, draft), 200
     try:
         kept = save_pattern(shop(), now(), values, pattern_id)
