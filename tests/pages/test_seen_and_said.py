@@ -167,3 +167,26 @@ def test_an_opaque_cloth_that_wants_no_lining_is_offered_none(page: Page, site: 
     expect(page.get_by_text("wants no lining here")).to_be_visible()
     expect(page.locator(".lining-line")).to_have_count(0)
     assert site.complaints == []
+
+
+def test_from_the_front_page_to_a_pick_by_keys_alone(page: Page, site: Site) -> None:
+    page.goto("/")
+    keys = ["g", "m"]
+    for key in keys:
+        page.keyboard.press(key)
+    page.wait_for_url("**/pairing")
+    for key in ("/", *"tiered", "Enter"):
+        page.keyboard.press(key)
+        keys.append(key)
+    page.wait_for_url("**q=tiered*")
+    for key in ("j", "Enter"):
+        page.keyboard.press(key)
+        keys.append(key)
+    page.wait_for_url("**/pairing/pattern/*")
+    expect(page.locator(".pair-row[data-row]").first).to_be_visible()
+    for key in ("j", "a"):
+        page.keyboard.press(key)
+        keys.append(key)
+    page.wait_for_url("**/programmes/*")
+    assert len(keys) < 20  # it took 75 once
+    assert site.complaints == []

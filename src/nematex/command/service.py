@@ -27,7 +27,7 @@ STOP_SECONDS = 20
 
 def home() -> Path:
     folder = Path(os.environ.get("NEMATEX_HOME", ".")) / ".nematex"
-    folder.mkdir(exist_ok=True)
+    folder.mkdir(parents=True, exist_ok=True)
     folder.chmod(0o700)  # it names the port and holds password, key and data
     return folder
 

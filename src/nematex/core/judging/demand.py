@@ -49,6 +49,7 @@ class Demand:
     nouns: tuple[tuple[Noun, ...], ...]  # whose condition, if any, is kept
     named: frozenset[int]
     alone: frozenset[int]  # those named by a noun that means no other cloth
+    by_name: frozenset[int]  # and those named by their own name
     conditional: dict[int, str]
     excluded: frozenset[int]
     owes_the_list: bool  # whether what the list spans is asked of the part in hand
@@ -210,6 +211,7 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, interpretation: Interpr
         nouns=kept,
         named=frozenset(index[name] for name in names),
         alone=frozenset(index[each.row.name] for noun in kept for each in noun if each.alone),
+        by_name=frozenset(index[each.row.name] for noun in kept for each in noun if each.alone or each.by_name),
         conditional={index[name]: words for name, words in broken.items()},
         excluded=frozenset(index[name] for name in excluded),
         owes_the_list=named.of_part or not (made.by_itself or made.fit == "free"),

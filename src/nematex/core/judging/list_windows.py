@@ -235,6 +235,7 @@ class Noun:
     weight: Piece
     bending_length: Piece
     alone: bool
+    by_name: bool  # the noun is its own name, though it means others as well: 'linen'
 
 
 def nouns(named: list[NamedCloths], tables: Tables) -> tuple[tuple[Noun, ...], ...]:
@@ -249,6 +250,7 @@ def nouns(named: list[NamedCloths], tables: Tables) -> tuple[tuple[Noun, ...], .
                     _own_piece(item, row, None, tables),
                     _own_bend(item, row),
                     len(rows) == 1,
+                    tables.lexicon.by_key.get(key(item.noun or item.words)) is row,
                 )
                 for row in rows
             )

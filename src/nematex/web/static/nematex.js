@@ -90,7 +90,7 @@ document.addEventListener("alpine:init", () => {
       const rows = [...document.querySelectorAll("[data-row]")];
       const now = rows.findIndex((row) => row.contains(document.activeElement));
       const next = rows[Math.min(Math.max(now + by, 0), rows.length - 1)];
-      if (next) { next.querySelector("a.name").focus(); next.scrollIntoView({ block: "nearest" }); }
+      if (next) { next.querySelector("a.name, a.card-link").focus(); next.scrollIntoView({ block: "nearest" }); }
     },
   }));
 

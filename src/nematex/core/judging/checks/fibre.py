@@ -121,7 +121,7 @@ def _press(comparison: Comparison, least: int) -> Mask:
 def _press_of_detail(comparison: Comparison, detail: Detail, least: int) -> Finding:
     finding = comparison.flat(Rule.PRESS, _press(comparison, least), Asker.DETAIL, detail).at_most(comparison.named)
     if comparison.demand.outranks(detail):
-        finding = finding.at_most(comparison.alone & (comparison.cloths.main_fibre < 0), SUITS)  # a label says more than a name
+        finding = finding.at_most(comparison.by_name & comparison.as_its_name, SUITS)  # another label says more than a name
     if detail.press_worst:
         finding = finding.at_most(True, Verdict.from_word(detail.press_worst))
     return finding.only(comparison.applies(detail))

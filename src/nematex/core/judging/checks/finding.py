@@ -157,6 +157,22 @@ class Comparison:
         """Cloths that the list names by a noun that means no other."""
         return self.of_types(self.demand.alone)
 
+    @cached_property
+    def by_name(self) -> Mask:
+        """Cloths that the list names by their own name, whether or not the noun means others as well."""
+        return self.of_types(self.demand.by_name)
+
+    @cached_property
+    def as_its_name(self) -> Mask:
+        """Cloths whose label, if there is one, is what a cloth of their name is usually made of."""
+        place, types = self.tables.fibres.place, self.tables.lexicon.types
+        usual = np.zeros((len(types) + 1, len(place)), dtype=np.bool_)
+        for row, kind in enumerate(types):
+            usual[row, [place[name] for name in kind.all_fibres if name in place]] = True
+        labelled = self.cloths.main_fibre
+        found: Mask = (labelled < 0) | usual[self.cloths.type, labelled]
+        return found
+
     def of_family(self, family: str) -> Mask:
         """The wovens or the knits; every cloth where no family is meant."""
         every = np.ones(len(self.cloths), dtype=np.bool_)
@@ -169,7 +185,9 @@ class Comparison:
         """
         column = self.cloths.of(quantity)
         outranks = detail is None or self.demand.outranks(detail)
-        return self.alone & (column.known == Known.TYPICAL) & outranks, self.named & (column.known < Known.STATED)
+        # A linen of any weight is a linen in how it hangs; how heavy it may be the other linens say as well.
+        suits = self.by_name if quantity is Quantity.BENDING_LENGTH else self.alone
+        return suits & (column.known == Known.TYPICAL) & outranks, self.named & (column.known < Known.STATED)
 
     def applies(self, detail: Detail) -> Mask:
         """Which cloths a detail speaks of."""
