@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from typing import Any
 
-import jsonschema
 import numpy as np
 import pytest
 from judged_fourth_round import FOURTH_ROUND
 from judged_pairings import PAIRINGS
 from judged_second_round import SECOND_ROUND
 from judged_third_round import THIRD_ROUND
+from schemas import validator
 
 from nematex.core.cloth.columns import columns
 from nematex.core.cloth.estimates import known_cloth
@@ -35,8 +35,8 @@ def assess(cloth: dict[str, Any], pattern: dict[str, Any], **more: Any) -> dict[
 def test_judged_pairings(cloth: dict[str, Any], rest: dict[str, Any], expected: set[str], why: str) -> None:
     answer = assess_one({"cloth": cloth, **rest})
     assert answer["verdict"] in expected, (cloth, why, answer["checks"])
-    jsonschema.validate(answer, PairingOut.model_json_schema())
-    jsonschema.validate({"cloth": cloth, **rest}, PairingIn.model_json_schema())
+    validator(PairingOut).validate(answer)
+    validator(PairingIn).validate({"cloth": cloth, **rest})
 
 
 @pytest.mark.parametrize(("cloth", "rest", "expected"), SECOND_ROUND, ids=[f"{n}" for n in range(len(SECOND_ROUND))])
@@ -50,14 +50,14 @@ def test_judged_pairings_of_the_second_round(cloth: dict[str, Any], rest: dict[s
 def test_judged_pairings_of_the_third_round(cloth: dict[str, Any], rest: dict[str, Any], expected: set[str], why: str) -> None:
     answer = assess_one({"cloth": cloth, **rest})
     assert answer["verdict"] in expected, (why, answer["checks"])
-    jsonschema.validate({"cloth": cloth, **rest}, PairingIn.model_json_schema())
+    validator(PairingIn).validate({"cloth": cloth, **rest})
 
 
 @pytest.mark.parametrize(("cloth", "rest", "expected", "why"), FOURTH_ROUND, ids=[f"{n}" for n in range(len(FOURTH_ROUND))])
 def test_judged_pairings_of_the_fourth_round(cloth: dict[str, Any], rest: dict[str, Any], expected: set[str], why: str) -> None:
     answer = assess_one({"cloth": cloth, **rest})
     assert answer["verdict"] in expected, (why, answer["checks"])
-    jsonschema.validate({"cloth": cloth, **rest}, PairingIn.model_json_schema())
+    validator(PairingIn).validate({"cloth": cloth, **rest})
 
 
 def test_the_whole_is_as_good_as_its_worst_check() -> None:

@@ -5,8 +5,8 @@ from __future__ import annotations
 import json
 from typing import Any
 
-import jsonschema
 import pytest
+from schemas import validator
 
 from nematex.core.errors import FieldFault
 from nematex.usecases.assess.pairing import assess_any, assess_one, assess_text
@@ -24,7 +24,7 @@ def test_nothing_more_is_told_than_was_asked() -> None:
     assert "more" not in assess_one({"cloth": PONTE, "pattern": SHIFT})
     answer = assess_one({"cloth": PONTE, "pattern": SHIFT, "tell": ["why"]})
     assert set(answer["more"]) == {"why"}
-    jsonschema.validate(answer, PairingOut.model_json_schema())
+    validator(PairingOut).validate(answer)
     edges = {(each["window"], each["side"]): each for each in answer["more"]["why"]}
     assert edges["weight list woven", "high"]["words"] == "“medium”"
     assert edges["weight list woven", "high"]["value"] == 275
