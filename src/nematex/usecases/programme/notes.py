@@ -100,8 +100,8 @@ def _made_with(pattern: PatternRecord, wish: Wish) -> str:
     return "; ".join(said)
 
 
-def entries(shop: Shop, state: State, programme: Programme) -> list[Entry]:
-    """The picks in order, judged as they are today."""
+def entries(shop: Shop, state: State, programme: Programme, for_notes: bool = False) -> list[Entry]:
+    """The picks in order, judged as they are today; what goes inside is only looked up for the notes."""
     shelf, drawer, voice = state.shelf, state.drawer, state.voice
     found: list[Entry] = []
     number = 0
@@ -132,7 +132,7 @@ def entries(shop: Shop, state: State, programme: Programme) -> list[Entry]:
                 voice.price(record.price_per_m, record.currency),
                 _made_with(pattern, wish),
                 tuple(each.words for each in of_view(read_notions(pattern.facts.notions), wish.view)),
-                _inside(pairing, record, voice, state.tables) if pairing else (),
+                _inside(pairing, record, voice, state.tables) if pairing and for_notes else (),
             )
         )
     said = each_its_own((each.cloth.facts.name, each.pairing.spoken if each.pairing else ()) for each in found)

@@ -143,7 +143,7 @@ def remove(programme_id: int) -> Response:
 
 def _notes(shown: Programme, kinds: tuple[str, ...]) -> dict[str, str]:
     """The notes in each of these kinds, from one judging."""
-    found = entries(shop(), now(), shown)
+    found = entries(shop(), now(), shown, for_notes=True)
     given: dict[str, Any] = {"programme": shown, "entries": found, "cautions": viewers_cautions(found)}
     return {kind: render_template(f"programme/notes/notes.{kind}", **given) for kind in kinds}
 
