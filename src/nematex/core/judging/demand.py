@@ -10,15 +10,13 @@ from nematex.core.cloth.lexicon import ClothType
 from nematex.core.errors import FieldFault
 from nematex.core.judging.edge_fixes import with_fixes
 from nematex.core.judging.list_windows import (
-    Noun,
     bend_window,
     near_the_rest,
-    nouns,
     of_structure,
     of_the_lists_weight,
-    opened,
     weight_window,
 )
+from nematex.core.judging.nouns import Noun, nouns, opened
 from nematex.core.judging.stretch_windows import StretchWindows, stretch_windows
 from nematex.core.judging.verdict import Origin, Window
 from nematex.core.pattern.construction import Making, making

@@ -136,7 +136,7 @@ def _within_word(item: NamedCloths, row: ClothType, own: Piece, tables: Tables) 
     )
 
 
-def _own_piece(item: NamedCloths, row: ClothType, said: Piece | None, tables: Tables) -> Piece:
+def own_piece(item: NamedCloths, row: ClothType, said: Piece | None, tables: Tables) -> Piece:
     """A named cloth's own range; of a group word's cloths only what the list's weight word leaves of it."""
     own = _within_number(item, _of_table(item.words, "cloth names", row.name, "weight", "gsm", row.weight_gsm))
     if item.weight:
@@ -204,7 +204,7 @@ def weight_window(kind: str, named: list[NamedCloths], interpretation: Interpret
     rows = _rows(named, kind, tables)
     words = interpretation.weights_for(kind)
     said = [_weight_word_piece(word, kind, interpretation, tables) for word in words]
-    pieces = said + [_own_piece(item, row, _hull(said), tables) for item, row in rows]
+    pieces = said + [own_piece(item, row, _hull(said), tables) for item, row in rows]
     pieces += [Piece(item.gsm, Origin(item.words), Origin(item.words)) for item in named if item.gsm and _closed(item.gsm)]
     hull = _without_avoided(_hull(pieces), kind, interpretation, tables)
     if hull is None:
@@ -227,69 +227,11 @@ def weight_window(kind: str, named: list[NamedCloths], interpretation: Interpret
     )
 
 
-@dataclass(frozen=True, slots=True)
-class Noun:
-    """One noun of the list: a cloth that it means, as g/m² and bending length in cm; whether it means no other."""
-
-    row: ClothType
-    weight: Piece
-    bending_length: Piece
-    alone: bool
-    by_name: bool  # the noun is its own name, though it means others as well: 'linen'
-
-
-def nouns(named: list[NamedCloths], tables: Tables) -> tuple[tuple[Noun, ...], ...]:
-    """Of each noun on the list the cloths it may mean, as the words before it narrow them."""
-    found = []
-    for item in named:
-        rows = [tables.lexicon.get(name) for name in item.types]
-        found.append(
-            tuple(
-                Noun(
-                    row,
-                    _own_piece(item, row, None, tables),
-                    _own_bend(item, row),
-                    len(rows) == 1,
-                    tables.lexicon.by_key.get(key(item.noun or item.words)) is row,
-                )
-                for row in rows
-            )
-        )
-    return tuple(found)
-
-
-def opened(window: Window, named: tuple[tuple[Noun, ...], ...], structure: str) -> Window:
-    """A detail's window, opened to the cloths that the designer names: of each noun to the one that lies nearest.
-
-    What is tolerated beyond the edges stays where it was, or at the new edge.
-    """
-    low, high, low_from, high_from = window.low, window.high, window.low_from, window.high_from
-    for noun in named:
-        rows = [each for each in noun if (each.row.structure == "knit") == (structure == "knit")]
-        pieces = [each.weight if window.quantity is Quantity.WEIGHT else each.bending_length for each in rows]
-        if not pieces:
-            continue
-        near = min(pieces, key=lambda each: max(window.low - each.range.low, each.range.high - window.high, 0.0))
-        if near.range.low < low and near.range.low < window.low:
-            low, low_from = near.range.low, near.low_from
-        if near.range.high > high:
-            high, high_from = near.range.high, near.high_from
-    return replace(
-        window,
-        low=low,
-        high=high,
-        tolerance_low=max(0.0, low - (window.low - window.tolerance_low)),
-        tolerance_high=max(0.0, (window.high + window.tolerance_high) - high) if high < inf else window.tolerance_high,
-        low_from=low_from,
-        high_from=high_from,
-    )
-
-
 def _sources(words: Iterable[str], named: list[NamedCloths]) -> tuple[str, ...]:
     return tuple(dict.fromkeys([*(f"“{word}”" for word in words), *(item.words for item in named)]))
 
 
-def _own_bend(item: NamedCloths, row: ClothType) -> Piece:
+def own_bend(item: NamedCloths, row: ClothType) -> Piece:
     """A named cloth's own range, or the end of it that the hand word before its name means."""
     own = _of_table(item.words, "cloth names", row.name, "bend", "cm", row.bend_cm)
     if item.hand is None:
@@ -318,7 +260,7 @@ def _lifted(hull: Piece | None, interpretation: Interpretation) -> Piece | None:
 
 def bend_window(kind: str, named: list[NamedCloths], interpretation: Interpretation, tables: Tables) -> Window | None:
     """The span in cm of bending length of the named cloths and the hand words."""
-    pieces = [_own_bend(item, row) for item, row in _rows(named, kind, tables)]
+    pieces = [own_bend(item, row) for item, row in _rows(named, kind, tables)]
     pieces += [
         _of_table(f"“{word}”", "hand words", hand.word, "bend", "cm", hand.bend_cm) for word, hand in interpretation.hands
     ]

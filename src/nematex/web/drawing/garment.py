@@ -6,30 +6,25 @@ of the hang model, seen from the front.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from nematex.core.hang.hem import MODERATE_CM, Hang, hang
-from nematex.core.hang.silhouettes import SILHOUETTES, cut_of
+from nematex.core.hang.hem import MODERATE_CM
+from nematex.web.drawing.below import below, waistband
 from nematex.web.drawing.curves import Point, along, both, curve, mirrored, outline, waved, whole
+from nematex.web.drawing.sheet import (
+    FLAT_SLEEVE,
+    HIP_HALF,
+    LOOSE_HALF,
+    SHOULDER,
+    UNDERARM,
+    WAIST_CM,
+    WAIST_HALF,
+    Sheet,
+    hung,
+    pocket,
+)
 from nematex.web.drawing.spec import BOTTOMS, SLEEVE_CM, Drawn
-
-SHOULDER: Point = (19.0, 4.5)
-UNDERARM: Point = (23.5, 23.0)
-WAIST_CM, HIP_BELOW_CM = 42.0, 20.0
-WAIST_HALF, HIP_HALF, LOOSE_HALF = 17.5, 24.0, 27.0
-TIERS = 3
-FLAT_SKIRT, FLAT_SLEEVE = 1.45, 1.35  # the model's round radius as half the width of a garment that is drawn flat
-
-
-@dataclass
-class Sheet:
-    """What is drawn so far; `behind` lies under the body."""
-
-    behind: list[str] = field(default_factory=list)
-    panels: list[str] = field(default_factory=list)
-    lines: list[str] = field(default_factory=list)
-    dots: list[Point] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
@@ -42,13 +37,6 @@ class Figure:
     box: tuple[float, float, float, float]
 
 
-@lru_cache(maxsize=256)
-def _hung(name: str, length_cm: float, gather: float | None, tenths: int) -> Hang:
-    """The model's answer for a bending length in tenths of a cm, within its limits."""
-    low, high = SILHOUETTES[name].length_cm[1:]
-    return hang(cut_of(name, min(max(length_cm, low), high), gather), min(max(tenths / 10, 0.3), 9.0))
-
-
 def drawn_figure(drawn: Drawn, bend_cm: float = MODERATE_CM) -> Figure:
     """The garment in a cloth of this bending length."""
     return _figure(drawn, round(bend_cm * 10))
@@ -58,8 +46,8 @@ def drawn_figure(drawn: Drawn, bend_cm: float = MODERATE_CM) -> Figure:
 def _figure(drawn: Drawn, tenths: int) -> Figure:
     sheet = Sheet()
     if drawn.kind in BOTTOMS:
-        _waistband(sheet, 0.0, drawn.waist)
-        _below(sheet, drawn, 0.0, tenths)
+        waistband(sheet, 0.0, drawn.waist)
+        below(sheet, drawn, 0.0, tenths)
     else:
         _above(sheet, drawn, tenths)
     return _finished(sheet, drawn)
@@ -79,120 +67,6 @@ def _finished(sheet: Sheet, drawn: Drawn) -> Figure:
     return Figure((*sheet.behind, *sheet.panels), tuple(sheet.lines), tuple(sheet.dots), (-half, top, 2 * half, deep - top))
 
 
-# -- from the waist down ----------------------------------------------------------------------------------------------
-
-
-def _waistband(sheet: Sheet, at: float, waist: str) -> None:
-    sheet.panels.append(outline([(-WAIST_HALF, at), (WAIST_HALF, at), (WAIST_HALF + 0.4, at + 4), (-WAIST_HALF - 0.4, at + 4)]))
-    if waist == "elastic":
-        sheet.lines += [outline([(x, at + 0.4), (x + 0.3, at + 3.6)], False) for x in range(-15, 16, 3)]
-
-
-def _below(sheet: Sheet, drawn: Drawn, at: float, tenths: int) -> None:
-    """Skirt or legs from a waist at this height."""
-    top = at + 4.0 if drawn.kind in BOTTOMS else at
-    if drawn.kind in ("trousers", "shorts", "jumpsuit", "dungarees"):
-        _legs(sheet, drawn, top, tenths)
-    elif drawn.skirt == "tiered":
-        _tiers(sheet, drawn, top, tenths)
-    else:
-        _skirt(sheet, drawn, top, tenths)
-    if drawn.pockets and drawn.kind in (*BOTTOMS, "dungarees"):
-        _pocket(sheet, 12.0, top + 14.0)
-
-
-def _skirt(sheet: Sheet, drawn: Drawn, top: float, tenths: int) -> None:
-    length, waist = drawn.length_cm, WAIST_HALF + 0.4
-    deep = top + length
-    if drawn.skirt == "straight":
-        right = [(waist, top), *curve((waist, top), (HIP_HALF, top + 8), (HIP_HALF, top + HIP_BELOW_CM)), (HIP_HALF - 1, deep)]
-        sheet.panels.append(whole([(0.0, top), *right, (0.0, deep + 0.8)]))
-        return
-    gathered = drawn.skirt in ("gathered", "pleated")
-    found = _hung("gathered skirt", length, 1.8, tenths) if gathered else _hung("A-line skirt", length, None, tenths)
-    spread = found.hem_radius_cm * FLAT_SKIRT * (1.25 if drawn.skirt == "flared" else 1.0)
-    lean = (waist + (spread - waist) * (0.75 if gathered else 0.3), top + length * 0.3)
-    side = curve((waist, top), lean, (spread, deep), 10)
-    folds = max(2, round(found.folds / 2.5)) if gathered or drawn.skirt == "flared" else max(1, round(found.folds / 4))
-    depth = min(1.6, found.fold_depth_cm * 0.35)
-    hem = waved((-spread, deep), (spread, deep), folds, depth if drawn.skirt != "pleated" else 0.3)
-    sheet.panels.append(outline([(-waist, top), *side, *hem[1:-1], *mirrored(side)]))
-    sheet.lines += _folds(waist, spread, top, deep, folds, gathered, drawn.skirt == "pleated")
-    if drawn.flounce:
-        _flounce(sheet, spread, deep, folds)
-
-
-def _folds(waist: float, spread: float, top: float, deep: float, folds: int, gathered: bool, pleated: bool) -> list[str]:
-    """Lines of folds: from the waist where it is gathered or pleated, else only near the hem."""
-    found = []
-    for number in range(1, folds):
-        share = 2 * number / folds - 1
-        start = 0.02 if pleated else 0.05 if gathered else 0.55
-        end = 0.98 if pleated else 0.4 if gathered and number % 2 else 0.95
-        x_at = {at: (waist + (spread - waist) * at) * share for at in (start, end)}
-        found.append(outline([(x_at[start], top + (deep - top) * start), (x_at[end], top + (deep - top) * end)], False))
-    return found
-
-
-def _tiers(sheet: Sheet, drawn: Drawn, top: float, tenths: int) -> None:
-    found = _hung("gathered skirt", drawn.length_cm, 1.8, tenths)
-    each, half = drawn.length_cm / TIERS, WAIST_HALF + 0.4
-    step = (found.hem_radius_cm * FLAT_SKIRT * 1.12 - half) / TIERS
-    for tier in range(TIERS):
-        up, deep = top + tier * each, top + (tier + 1) * each
-        wide = half + step
-        side = curve((half, up), (half + step * 0.9, up + each * 0.35), (wide, deep), 5)
-        folds = max(3, round(found.folds / 3) + tier)
-        hem = waved((-wide, deep), (wide, deep), folds, min(1.4, found.fold_depth_cm * 0.3))
-        sheet.panels.append(outline([(-half, up), *side, *hem[1:-1], *mirrored(side)]))
-        sheet.lines += [
-            outline([(x, up + 0.5), (x * 1.06, up + each * (0.28 if number % 2 else 0.18))], False)
-            for number in range(1, 2 * folds)
-            for x in ((number / folds - 1) * half * 0.95,)
-        ]
-        half = wide - 0.4
-
-
-def _flounce(sheet: Sheet, half: float, at: float, folds: int) -> None:
-    side = curve((half, at), (half + 3, at + 3), (half + 5, at + 14), 4)
-    hem = waved((-half - 5, at + 14), (half + 5, at + 14), folds + 2, 1.8)
-    sheet.panels.append(outline([(-half, at), (half, at), *side[1:], *hem[1:-1], *mirrored(side)[:-1]]))
-
-
-def _legs(sheet: Sheet, drawn: Drawn, top: float, tenths: int) -> None:
-    deep, crotch = top + drawn.length_cm, top + 27.0
-    waist, hip = WAIST_HALF + 0.4, HIP_HALF + (3.0 if drawn.loose else 0.0)
-    if drawn.leg == "wide":
-        radius = _hung("wide leg", min(drawn.length_cm - 25, 95.0), None, tenths).hem_radius_cm
-        inner, outer = 1.5, 2 * radius + 3.5
-    else:
-        knee = {"tapered": 5.0, "gathered in": 4.0}.get(drawn.leg, 8.0) if drawn.kind != "shorts" else 12.0
-        inner, outer = 5.0 if drawn.kind != "shorts" else 2.5, 6.0 + 2 * knee
-    side = [*curve((waist, top), (hip, top + 8), (hip, top + HIP_BELOW_CM)), (outer, deep)]
-    right = [(0.0, top), *side, (inner, deep + 0.5), (0.8, crotch)]
-    sheet.panels.append(whole(right))
-    sheet.lines.append(outline([(0.0, top), (0.0, crotch)], False))
-    if drawn.leg == "wide":
-        middle = (inner + outer) / 2
-        sheet.lines.append(both([(middle * 0.82, top + 32), (middle, deep - 1)]))
-    if drawn.leg == "gathered in":
-        sheet.lines.append(both([(inner, deep - 4.5), (outer, deep - 5)]))
-    if drawn.waist != "elastic" and drawn.kind in ("trousers", "shorts"):
-        sheet.lines += [
-            both([(waist - 6, top), (waist - 0.5, top + 13)]),
-            outline([(2.2, top), (2.2, top + 15), (0, top + 18)], False),
-        ]
-
-
-def _pocket(sheet: Sheet, x: float, y: float) -> None:
-    for side in (1, -1):
-        corners = [(x - 6, y), (x + 6, y), (x + 6, y + 13), (x, y + 15), (x - 6, y + 13)]
-        sheet.panels.append(outline([(side * a, b) for a, b in corners]))
-
-
-# -- from the shoulder down -------------------------------------------------------------------------------------------
-
-
 def _above(sheet: Sheet, drawn: Drawn, tenths: int) -> None:
     """Bodice with neck, sleeves and what hangs from it."""
     straps = drawn.kind in ("slip", "dungarees") or (drawn.sleeve == "none" and drawn.kind == "dress" and drawn.neck == "v")
@@ -208,7 +82,7 @@ def _above(sheet: Sheet, drawn: Drawn, tenths: int) -> None:
         at = {"dropped": 56.0, "empire": 30.0}.get(drawn.waist, WAIST_CM)
         if drawn.waist == "elastic":
             sheet.lines += [outline([(x, at - 1.5), (x + 0.3, at + 1.5)], False) for x in range(-15, 16, 3)]
-        _below(sheet, replace(drawn, length_cm=drawn.length_cm + WAIST_CM - at), at, tenths)
+        below(sheet, replace(drawn, length_cm=drawn.length_cm + WAIST_CM - at), at, tenths)
 
 
 def _neck(drawn: Drawn) -> list[Point]:
@@ -258,7 +132,7 @@ def _bodice(sheet: Sheet, drawn: Drawn) -> None:
         count = max(3, int((deep - open_from) / 9))
         sheet.dots += [(0.0, open_from + (deep - open_from) * (number + 0.5) / count) for number in range(count)]
     if drawn.pockets:
-        _pocket(sheet, 13.0, 28.0 if drawn.kind == "shirt" else deep - 30.0)
+        pocket(sheet, 13.0, 28.0 if drawn.kind == "shirt" else deep - 30.0)
     if drawn.kind == "hoodie":
         sheet.panels.append(outline([(-13, deep - 20), (13, deep - 20), (18, deep - 5), (-18, deep - 5)]))
         sheet.lines.append(both([(0, deep - 3.5), (26.5, deep - 4)]))
@@ -347,7 +221,7 @@ def _sleeves(sheet: Sheet, drawn: Drawn, tenths: int) -> None:
     ends = half_end.get(drawn.sleeve, 5.6 if drawn.kind != "coat" else 7.0)
     swell = 0.0
     if drawn.sleeve in ("full", "puff"):
-        found = _hung("full sleeve", length, 2.0, tenths)
+        found = hung("full sleeve", length, 2.0, tenths)
         swell = found.widest_radius_cm * FLAT_SLEEVE
     at, reach = (0.72, 0.93) if drawn.sleeve == "full" else (0.5, 1.0)
     outer, inner = along(middle, end, reach, ends), along(middle, end, reach, -ends)

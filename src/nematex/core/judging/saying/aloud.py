@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from math import inf
 
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.facts import SHEERNESS
@@ -20,7 +21,7 @@ from nematex.core.judging.saying.moment import Moment
 from nematex.core.judging.verdict import Verdict
 from nematex.core.quantity.estimate import Known
 from nematex.core.quantity.said import Units
-from nematex.core.tables import Tables
+from nematex.core.tables import Detail, Tables
 
 INCHES_PER_YARD = 36
 
@@ -102,7 +103,7 @@ def _leads(worst: CheckAnswer, checks: Mapping[str, CheckAnswer], demand: Demand
     place = tables.lexicon.index[kind.name] if kind else -1
     knit = moment.cloth.structure == "knit"
     for detail in demand.made.all_details:
-        if detail.aloud and detail.structure in ("any", "knit" if knit else "woven"):
+        if detail.aloud and detail.structure in ("any", "knit" if knit else "woven") and _meets(moment.cloth, detail):
             yield detail.aloud
     if demand.wish.look != "balanced":
         yield _say(moment, "suits", demand.wish.look)
@@ -113,6 +114,17 @@ def _leads(worst: CheckAnswer, checks: Mapping[str, CheckAnswer], demand: Demand
     if knit and demand.stretch.least_across:
         yield _say(moment, "suits", "gives")
     yield _say(moment, "suits", "feel" if demand.has_list or demand.made.all_details else "unasked")
+
+
+def _meets(cloth: Cloth, detail: Detail) -> bool:
+    """Whether the cloth is what the detail itself asks: one that suits because the list names it is not praised for it."""
+    knit, weight, bend = cloth.structure == "knit", cloth.weight.best, cloth.bending_length.best
+    most_gsm = detail.knit_weight_hi_gsm if knit and detail.knit_weight_hi_gsm else detail.weight_hi_gsm
+    return (
+        (detail.weight_lo_gsm or 0.0) <= weight <= (most_gsm or inf)
+        and (detail.bend_lo_cm or 0.0) <= bend <= (detail.bend_hi_cm or inf)
+        and cloth.stretch_cross.best >= (detail.stretch_lo_pct or 0.0)
+    )
 
 
 def _tails(worst: CheckAnswer, cloth: Cloth, demand: Demand, tables: Tables) -> Iterator[str]:
