@@ -117,7 +117,9 @@ def test_the_shelf_page_filters_saves_compares_and_forgets(page: Page, site: Sit
     expect(page).to_have_url(re.compile("structure=knit"))
     page.get_by_label("stretch from").fill("50 %")
     page.get_by_role("button", name="Find").click()
+    expect(page).to_have_url(re.compile("stretch_from=50"))
     rows = page.locator("li[data-row]")
+    expect(rows.first).to_be_visible()
     count = rows.count()
     assert 0 < count < 20
     page.get_by_label("Save this filter as").fill("stretchy")

@@ -18,13 +18,21 @@ from nematex.core.quantity.estimate import Known
 from nematex.core.quantity.units import CM_PER_INCH, CM_PER_YARD, trim
 from nematex.core.tables import Tables
 
+LEAST_OF_WIDE = 0.5  # a length is a length: of what it takes at 60 in so much remains on any width (common practice, no source)
+
 
 @dataclass(frozen=True)
 class Amount:
-    """Length to cut in m, with each step that led to it."""
+    """Length to buy in m, with each step that led to it; `cut_m` is what it takes once it is washed."""
 
     length_m: float
     receipt: tuple[str, ...]
+    cut_m: float = 0.0
+
+    @property
+    def washing_m(self) -> float:
+        """What is bought for the wash alone, in m."""
+        return self.length_m - self.cut_m
 
 
 def _pick(field: str, asked: str | None, values: list[str], receipt: list[str]) -> str:
@@ -55,31 +63,59 @@ def convert_width(length_m: float, from_cm: float, to_cm: float, chart: dict[flo
     return float(np.interp(asked, at_from, at_to)) * CM_PER_YARD / 100
 
 
+def _said_row(row: Requirement) -> str:
+    return f"view {row.view}, {trim(row.length_m, 2)} m at {row.width_cm:.0f} cm, {'with' if row.with_nap else 'without'} nap"
+
+
 def _at_width(
-    rows: list[Requirement], cloth: Cloth, one_way: bool, tables: Tables, receipt: list[str]
+    rows: list[Requirement], pattern: Pattern, cloth: Cloth, one_way: bool, tables: Tables, receipt: list[str]
 ) -> tuple[float, Requirement]:
-    """The table's row for this width, or its nearest converted by the chart."""
+    """The table's row for this width; between two rows what both bound; else the nearest one converted."""
     rule, width = tables.judging.width, cloth.width.best
-    reach = width + rule.nominal_slack_cm
-    fitting = [row for row in rows if row.width_cm <= reach]
-    pool = fitting or rows
-    best = max(row.width_cm for row in pool) if fitting else min(row.width_cm for row in pool)
-    same = [row for row in pool if row.width_cm == best]
-    row = next((r for r in same if r.with_nap == one_way), same[0])
-    nap = "with nap" if row.with_nap else "without nap"
-    receipt.append(f"Table: view {row.view}, {trim(row.length_m, 2)} m at {row.width_cm:.0f} cm, {nap}.")
+    by_width: dict[float, Requirement] = {}
+    for row in sorted(rows, key=lambda row: row.with_nap == one_way):
+        by_width[row.width_cm] = row  # of two for one width the one that reckons with the nap as this cloth needs it
+    narrower = [at for at in by_width if at <= width + rule.nominal_slack_cm]
+    wider = [at for at in by_width if at > width + rule.nominal_slack_cm]
+    row = by_width[max(narrower) if narrower else min(wider)]
+    receipt.append(f"Table: {_said_row(row)}.")
     if abs(row.width_cm - width) <= rule.nominal_slack_cm:
         return row.length_m, row
-    target = min(width, rule.extra_wide_cm)
+    if narrower and wider:
+        return _between(row, by_width[min(wider)], width, receipt), row
+    return _converted(row, pattern, width, tables, receipt), row
+
+
+def _between(low: Requirement, high: Requirement, width_cm: float, receipt: list[str]) -> float:
+    """Between two rows of the table both bound the answer: in proportion to the width. Common practice, no source."""
+    share = (width_cm - low.width_cm) / (high.width_cm - low.width_cm)
+    length = low.length_m + share * (min(high.length_m, low.length_m) - low.length_m)
+    receipt.append(f"And {_said_row(high)}: at {width_cm:.0f} cm between the two, {trim(length, 2)} m.")
+    return length
+
+
+def _converted(row: Requirement, pattern: Pattern, width_cm: float, tables: Tables, receipt: list[str]) -> float:
+    """One row at another width: by the chart as far as it reaches, beyond it by the area. Never more on a wider cloth."""
+    rule = tables.judging.width
+    target = min(width_cm, rule.extra_wide_cm)
     length = convert_width(row.length_m, row.width_cm, target, dict(tables.width_chart))
-    if width > row.width_cm and length > row.length_m:
-        length = row.length_m
+    if width_cm > row.width_cm:
+        length = min(length, row.length_m)
+    where = f"The cloth is {width_cm:.0f} cm wide"
+    receipt.append(f"{where}: {trim(length, 2)} m by the width chart (extension-service handout, from memory).")
+    if width_cm <= rule.extra_wide_cm:
+        return length
+    piece = pattern.widest_piece_cm
+    if piece and 2 * piece > width_cm:
+        receipt.append(f"Two of the widest piece, {piece:.0f} cm, do not lie side by side on it: no less.")
+        return length
+    reached = max(row.width_cm, max(tables.width_chart) * CM_PER_INCH)
+    length = max(length * reached / width_cm, length * LEAST_OF_WIDE)
     receipt.append(
-        f"The cloth is {width:.0f} cm wide: {trim(length, 2)} m by the width chart (extension-service handout, from memory)."
+        f"Beyond {rule.extra_wide_cm:.0f} cm the area decides, as long as the pieces lie side by side "
+        f"(common practice): {trim(length, 2)} m. Lay them out before you cut; never below the longest piece."
     )
-    if width > rule.extra_wide_cm:
-        receipt.append("Extra wide: the chart ends at 60 in, so lay the pieces out; it may take less.")
-    return length, row
+    return length
 
 
 def round_up_to_cut(length_m: float, step_cm: float, least_cm: float) -> float:
@@ -126,13 +162,19 @@ def _matched(length_m: float, cloth: Cloth, tables: Tables, receipt: list[str]) 
     return length_m
 
 
-def _before_the_wash(length_m: float, cloth: Cloth, tables: Tables, receipt: list[str]) -> float:
-    """More where somebody knows how much it shrinks; envelope figures are generous, so a guess is said and not added."""
-    if cloth.shrink.known >= Known.STATED and cloth.shrink.best > 0:
-        length_m /= 1 - cloth.shrink.best / 100
-        receipt.append(f"Shrinks {trim(cloth.shrink.best)} % in length: {trim(length_m, 2)} m before the wash.")
-    elif cloth.shrink.high >= tables.judging.cautions.shrinks_from_pct:
-        receipt.append(f"Its kind may shrink up to {trim(cloth.shrink.high)} %: not added, since nobody measured this one.")
+def _for_the_wash(length_m: float, cloth: Cloth, tables: Tables, receipt: list[str]) -> float:
+    """More where the advice is to wash first: by what was measured, else by the middle of what its kind may shrink."""
+    shrink = cloth.shrink
+    measured = shrink.known >= Known.STATED
+    if not (measured and shrink.best > 0) and shrink.high < tables.judging.cautions.shrinks_from_pct:
+        return length_m
+    length_m /= 1 - shrink.best / 100
+    why = (
+        f"Shrinks {trim(shrink.best)} % in length"
+        if measured
+        else f"Its kind may shrink up to {trim(shrink.high)} %, reckoned with {trim(shrink.best)} %"
+    )
+    receipt.append(f"Washed first, as it should be. {why}: {trim(length_m, 2)} m before the wash.")
     return length_m
 
 
@@ -143,11 +185,12 @@ def amount(cloth: Cloth, pattern: Pattern, wish: Wish, tables: Tables) -> Amount
         return None
     receipt: list[str] = []
     rows = _rows_asked(table, wish, receipt)
-    length_m, row = _at_width(rows, cloth, cloth.print.direction == "one-way" or cloth.nap, tables, receipt)
+    length_m, row = _at_width(rows, pattern, cloth, cloth.print.direction == "one-way" or cloth.nap, tables, receipt)
     length_m = _turned_one_way(length_m, cloth, row, tables, receipt)
     length_m = _matched(length_m, cloth, tables, receipt)
-    length_m = _before_the_wash(length_m, cloth, tables, receipt)
+    washed_m = _for_the_wash(length_m, cloth, tables, receipt)
     step, least = tables.judging.amount.cut_step_cm, tables.judging.amount.least_cut_cm
-    cut = round_up_to_cut(length_m, step, least)
-    receipt.append(f"Rounded up to what is cut ({step:.0f} cm steps, from {least:.0f} cm): {trim(cut, 2)} m.")
-    return Amount(cut, tuple(receipt))
+    buy, cut = round_up_to_cut(washed_m, step, least), round_up_to_cut(length_m, step, least)
+    said = f"Rounded up to what is cut ({step:.0f} cm steps, from {least:.0f} cm): {trim(buy, 2)} m"
+    receipt.append(f"{said}{f'; {trim(cut, 2)} m if it is washed already' if buy > cut else ''}.")
+    return Amount(buy, tuple(receipt), cut)

@@ -104,7 +104,7 @@ def answer(pairing: Pairing) -> dict[str, Any]:
         "handles_like": list(pairing.handles_like),
         "measure_next": pairing.measure_next,
         "cautions": [caution.text for caution in pairing.cautions],
-        "amount": {"length_m": amount.length_m, "receipt": list(amount.receipt)} if amount else None,
+        "amount": {"length_m": amount.length_m, "cut_m": amount.cut_m, "receipt": list(amount.receipt)} if amount else None,
         "unread": list(pairing.unread),
         "faults": [f"fibres: {fault}" for fault in pairing.cloth.fibres.faults] if pairing.cloth.fibres else [],
     }

@@ -256,7 +256,8 @@ class ChecksOut(Strict):
 
 
 class AmountOut(Strict):
-    length_m: float
+    length_m: float = Field(description="What to buy, washing included where it is advised.")
+    cut_m: float = Field(description="What it takes once it is washed.")
     receipt: list[str]
 
 

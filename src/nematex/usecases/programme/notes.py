@@ -20,6 +20,7 @@ from nematex.usecases.held.state import State
 from nematex.usecases.judging.ranking import fitting_wish, one_pairing
 from nematex.usecases.quantity.saying import Voice
 
+EPSILON_M = 0.001
 # To the presenter, beside the notes and never in them.
 DISCLOSURE = (
     "Say plainly and early if anything here was a gift, paid for, or linked for a commission; check the rules where you live."
@@ -67,7 +68,8 @@ def _amount(pairing: Pairing, voice: Voice, size: str | None, view: str | None) 
     if pairing.amount is None:
         return ""
     chosen = " ".join(part for part in (f"view {view}" if view else "", f"size {size}" if size else "") if part)
-    return f"{voice.length(pairing.amount.length_m)}{f' for {chosen}' if chosen else ' for the largest size of the table'}"
+    washed = ", washing included" if pairing.amount.washing_m > EPSILON_M else ""
+    return f"{voice.length(pairing.amount.length_m)} for {chosen or 'the largest size of the table'}{washed}"
 
 
 def _amounts(pairing: Pairing, voice: Voice, wish: Wish, other_size: str | None, tables: Tables) -> str:
