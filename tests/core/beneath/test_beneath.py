@@ -13,7 +13,7 @@ from nematex.core.cloth.columns import columns
 from nematex.core.cloth.estimates import Cloth, known_cloth
 from nematex.core.cloth.facts import ClothFacts
 from nematex.core.judging.cautions import cautions
-from nematex.core.judging.combination import PartCloth, joints
+from nematex.core.judging.combination import Joint, PartCloth, joints
 from nematex.core.judging.demand import Demand, demand
 from nematex.core.judging.saying.joint import say_joint
 from nematex.core.judging.verdict import Verdict
@@ -310,3 +310,18 @@ def test_interfacing_follows_the_table_and_what_is_made() -> None:
     assert by_table is not None
     assert (by_table.length_m, by_table.width_cm, by_table.places) == (0.4, 90, ())
     assert interfacing(poplin, asked(details=("patch pockets",)), TABLES) is None
+
+
+def test_a_rib_band_gives_more_than_the_tee_it_holds() -> None:
+    # A neckband of 90 % on a jersey of 45 % is how a tee is made. Common practice, no source.
+    jersey = cloth(cloth="cotton jersey", stretch_cross_pct=45.0)
+    rib, firm = cloth(cloth="rib knit", stretch_cross_pct=90.0), cloth(cloth="ponte", stretch_cross_pct=12.0)
+
+    def seam(part: str, other: Cloth) -> Joint:
+        found = joints([PartCloth("body", "close", jersey), PartCloth(part, "close", other)], TABLES)
+        return next(joint for joint in found if joint.respect == "stretch at the seam")
+
+    assert (seam("neckband", rib).verdict, seam("neckband", rib).case) == (Verdict.SUITS, "band")
+    assert "as a band should" in say_joint(seam("neckband", rib), TABLES, Units.METRIC).reason
+    assert seam("yoke", rib).verdict == Verdict.AGAINST  # a yoke is no band
+    assert seam("neckband", firm).verdict == Verdict.AGAINST  # and a band that gives less holds nothing

@@ -81,10 +81,21 @@ def _care(one: PartCloth, other: PartCloth) -> Joint:
     return Joint("care", (one.part, other.part), verdict, case, first, second)
 
 
-def _seam(one: PartCloth, other: PartCloth, rule: Combination) -> Joint:
-    """Where one side stretches and the other does not, the seam can only give as much as the firmer side."""
+def _is_band(side: PartCloth, tables: Tables) -> bool:
+    kind = tables.parts.find(side.part)
+    return bool(kind and kind.band)
+
+
+def _seam(one: PartCloth, other: PartCloth, tables: Tables) -> Joint:
+    """Where one side stretches and the other does not, the seam can only give as much as the firmer side.
+
+    A band is cut short and stretched on: it should give more than what it holds.
+    """
+    rule = tables.judging.combination
     firm, stretchy = sorted((one, other), key=lambda each: each.cloth.stretch_cross.best)
     apart = stretchy.cloth.stretch_cross.best - firm.cloth.stretch_cross.best
+    if _is_band(stretchy, tables) and apart > rule.stretch_suits_pct:
+        return Joint("stretch at the seam", (one.part, other.part), Verdict.SUITS, "band", firm, stretchy)
     close = stretchy.fit in ("close", "semi") and firm.fit in ("close", "semi")
     if apart <= rule.stretch_suits_pct:
         verdict, case = Verdict.SUITS, "alike"
@@ -103,5 +114,5 @@ def joints(parts: list[PartCloth], tables: Tables) -> list[Joint]:
         one = parts[0]
         if other.cloth == one.cloth:
             continue
-        found += [_weight(one, other, rule), _shrink(one, other, rule), _care(one, other), _seam(one, other, rule)]
+        found += [_weight(one, other, rule), _shrink(one, other, rule), _care(one, other), _seam(one, other, tables)]
     return found
