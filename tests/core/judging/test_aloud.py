@@ -85,3 +85,13 @@ def test_what_stands_in_the_way_is_said_of_what_asked_for_it() -> None:
     assert heavy.sentence == "Too heavy for the tiers."
     stiff = _pairing(ClothFacts(cloth="canvas", weight_gsm=120), Pattern(structure="woven", recommended="viscose challis"))
     assert stiff.sentence.startswith("Too stiff")
+
+
+def test_nothing_is_praised_for_what_only_the_list_forgives() -> None:
+    # Named, so they suit; but a voile is not crisp and a viscose twill holds no sharp press.
+    shirt = Pattern(garment="blouse", structure="woven", recommended="cotton voile, lawn", details=("button band",))
+    said = _pairing(ClothFacts(cloth="cotton voile", sheer="opaque"), shirt).spoken
+    assert not any("Crisp enough" in one for one in said)
+    pleats = Pattern(garment="trousers", structure="woven", recommended="viscose twill, linen", details=("pleats",))
+    assert not any("holds a press" in one for one in _pairing(ClothFacts(cloth="viscose twill"), pleats).spoken)
+    assert any("holds a press" in one for one in _pairing(ClothFacts(cloth="linen"), pleats).spoken)

@@ -124,6 +124,7 @@ def _meets(cloth: Cloth, detail: Detail) -> bool:
         (detail.weight_lo_gsm or 0.0) <= weight <= (most_gsm or inf)
         and (detail.bend_lo_cm or 0.0) <= bend <= (detail.bend_hi_cm or inf)
         and cloth.stretch_cross.best >= (detail.stretch_lo_pct or 0.0)
+        and cloth.press.low >= (detail.press_min or 0)
     )
 
 
