@@ -11,7 +11,7 @@ from nematex.core.beneath.notions import of_view, read_notions
 from nematex.core.beneath.thread import thread
 from nematex.core.cloth.columns import columns
 from nematex.core.cloth.estimates import Cloth, known_cloth
-from nematex.core.cloth.facts import ClothFacts
+from nematex.core.cloth.facts import ClothFacts, Print
 from nematex.core.judging.cautions import cautions
 from nematex.core.judging.combination import Joint, PartCloth, joints
 from nematex.core.judging.demand import Demand, demand
@@ -325,3 +325,10 @@ def test_a_rib_band_gives_more_than_the_tee_it_holds() -> None:
     assert "as a band should" in say_joint(seam("neckband", rib), TABLES, Units.METRIC).reason
     assert seam("yoke", rib).verdict == Verdict.AGAINST  # a yoke is no band
     assert seam("neckband", firm).verdict == Verdict.AGAINST  # and a band that gives less holds nothing
+
+
+def test_a_print_beneath_a_sheer_shows_through() -> None:
+    printed, plain = cloth(cloth="cotton lawn", print=Print("all-over", 2.0)), cloth(cloth="batiste")
+    assert dict(_linings_of(VOILE, printed, plain))["cotton lawn"] == Verdict.AGAINST
+    opaque = cloth(cloth="wool suiting", weight_gsm=240)
+    assert dict(_linings_of(opaque, printed))["cotton lawn"] < Verdict.AGAINST

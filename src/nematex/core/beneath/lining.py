@@ -164,6 +164,7 @@ def linings(outer: Cloth, cloths: ClothColumns, colour_off: Floats, slides: bool
             cloths.stretch_cross, Window(low=stretch, tolerance_low=stretch * rule.stretch_tolerance), shares
         ).verdict,
         "make": _make(cloths, tables),
+        "print": np.where(shows & (cloths.direction > 0), Verdict.AGAINST, Verdict.SUITS),
         "cover": np.where(
             shows & (cloths.sheer.best >= tables.judging.cover.nothing_beneath_from),
             Verdict.AGAINST,

@@ -31,6 +31,7 @@ RESPECTS = {
     "drape": "hangs the same or softer",
     "stretch": "gives as the cloth does",
     "make": "smooth, so that it does not drag",
+    "print": "plain, so that nothing shows through",
     "cover": "opaque enough",
     "colour": "near in colour",
     "care": "shrinks no more",
