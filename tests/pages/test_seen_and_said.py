@@ -95,10 +95,13 @@ def test_several_patterns_and_a_garment_in_several_cloths_are_one_place(page: Pa
     expect(page.locator("article.joined")).to_have_count(0)
     page.locator("article").last.get_by_role("button", name="join above").click()
     expect(page.locator("article.joined")).to_have_count(1)
-    body, sleeve = site.cloth("GM-101"), site.cloth("GM-102")
-    page.goto(f"/pairing/mixed/{site.pattern('OR-11')}?cloth.body={body}&cloth.sleeve={sleeve}")
+    # A jersey body and a tulle sleeve: as a whole dress the tulle would be against, on its own part it is not.
+    body, sleeve = site.cloth("SK-503"), site.cloth("LF-317")
+    page.goto(f"/pairing/mixed/{site.pattern('OR-16')}?cloth.body={body}&cloth.sleeve={sleeve}")
     page.get_by_role("button", name="Add", exact=True).click()
-    expect(page.locator("article.joined").last).to_contain_text("sleeve")
+    joined = page.locator("article.joined").last
+    expect(joined).to_contain_text("sleeve")
+    expect(joined.locator(".verdict").first).to_have_text("suits")
 
 
 def test_a_second_size_is_held_and_its_amount_said(page: Page, site: Site) -> None:

@@ -18,8 +18,6 @@ from nematex.core.quantity.estimate import Known
 from nematex.core.quantity.units import CM_PER_INCH, CM_PER_YARD, trim
 from nematex.core.tables import Tables
 
-LEAST_OF_WIDE = 0.5  # a length is a length: of what it takes at 60 in so much remains on any width (common practice, no source)
-
 
 @dataclass(frozen=True)
 class Amount:
@@ -110,7 +108,7 @@ def _converted(row: Requirement, pattern: Pattern, width_cm: float, tables: Tabl
         receipt.append(f"Two of the widest piece, {piece:.0f} cm, do not lie side by side on it: no less.")
         return length
     reached = max(row.width_cm, max(tables.width_chart) * CM_PER_INCH)
-    length = max(length * reached / width_cm, length * LEAST_OF_WIDE)
+    length = max(length * reached / width_cm, length * tables.judging.amount.least_of_wide)
     receipt.append(
         f"Beyond {rule.extra_wide_cm:.0f} cm the area decides, as long as the pieces lie side by side "
         f"(common practice): {trim(length, 2)} m. Lay them out before you cut; never below the longest piece."

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from nematex.core.cloth.columns import ClothColumns
+from nematex.core.cloth.columns import PLAIN, ClothColumns
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.facts import SHEERNESS
 from nematex.core.judging.demand import Demand
@@ -164,7 +164,7 @@ def linings(outer: Cloth, cloths: ClothColumns, colour_off: Floats, slides: bool
             cloths.stretch_cross, Window(low=stretch, tolerance_low=stretch * rule.stretch_tolerance), shares
         ).verdict,
         "make": _make(cloths, tables),
-        "print": np.where(shows & (cloths.direction > 0), Verdict.AGAINST, Verdict.SUITS),
+        "print": np.where(shows & (cloths.direction != PLAIN), Verdict.AGAINST, Verdict.SUITS),
         "cover": np.where(
             shows & (cloths.sheer.best >= tables.judging.cover.nothing_beneath_from),
             Verdict.AGAINST,

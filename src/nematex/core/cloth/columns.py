@@ -20,6 +20,7 @@ KNIT = STRUCTURES.index("knit")
 USES = ("garment", "occasion", "lining", "furnishing", "trim", "household")
 SET_ASIDE = USES[2:]  # sold for something else than garments: offered only where asked for
 ONE_WAY = DIRECTIONS.index("one-way")
+PLAIN = DIRECTIONS.index("none")
 BREATHING = ("natural", "regenerated")
 
 

@@ -15,6 +15,7 @@ class AmountRules:
     cut_step_cm: float
     least_cut_cm: float
     one_way: tuple[tuple[float, ...], ...]
+    least_of_wide: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,6 +113,8 @@ class LiningRules:
     crisp_aim_gsm: float
     never: tuple[str, ...]
     drags: tuple[str, ...]
+    dearer: float
+    dearer_costs: float
     lined: tuple[str, ...]
     stands: Mapping[str, Stands]
 

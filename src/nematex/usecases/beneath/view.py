@@ -24,7 +24,6 @@ from nematex.usecases.held.state import State
 SHOWN = 8
 LINED = ("full lining", "partial lining", "underlining")
 WANTED = ("advised", "as the pattern has it", "possible")
-DEARER, DEARER_COSTS = 1.5, 12.0  # so many times the cloth's price, and what a lining then loses of 100
 RESPECTS = {
     "structure": "a knit with a knit, a woven with a woven",
     "weight": "about as light or lighter",
@@ -81,9 +80,10 @@ def _grounds(shelf: Shelf, record: ClothRecord) -> np.ndarray:
 def candidate_linings(shelf: Shelf, drawer: Drawer, record: ClothRecord, cloth: Cloth, slides: bool) -> list[LiningRow]:
     """The best of the shelf, itself left out."""
     found = linings(cloth, shelf.columns, _grounds(shelf, record), slides, drawer.tables)
-    dear = np.array([_dearer(other, record) for other in shelf.records], dtype=np.bool_)
+    rule = drawer.tables.judging.lining
+    dear = np.array([_dearer(other, record, rule.dearer) for other in shelf.records], dtype=np.bool_)
     rows = []
-    for at in map(int, np.argsort(-(found.score - DEARER_COSTS * dear), kind="stable")):
+    for at in map(int, np.argsort(-(found.score - rule.dearer_costs * dear), kind="stable")):
         if shelf.records[at].id == record.id or found.verdict[at] == Verdict.AGAINST:
             continue
         wanting = tuple(RESPECTS[name] for name, codes in found.checks.items() if codes[at] != Verdict.SUITS)
@@ -94,11 +94,11 @@ def candidate_linings(shelf: Shelf, drawer: Drawer, record: ClothRecord, cloth: 
     return rows
 
 
-def _dearer(lining: ClothRecord, record: ClothRecord) -> bool:
+def _dearer(lining: ClothRecord, record: ClothRecord, times: float) -> bool:
     """Whether a lining costs much more than the cloth over it, in one currency."""
     if not lining.price_per_m or not record.price_per_m or lining.currency != record.currency:
         return False
-    return bool(lining.price_per_m > DEARER * float(record.price_per_m))
+    return bool(lining.price_per_m > times * float(record.price_per_m))
 
 
 def wants_a_lining(found: list[Way]) -> bool:

@@ -60,18 +60,12 @@ def read_bolts(text: str, field: str) -> tuple[Bolt, ...]:
 
 def say_colourways(colourways: Iterable[Colourway]) -> str:
     """The colourways as the text that read_colourways reads."""
-    parts = [
-        " ".join(
-            [
-                each.name,
-                *each.colours,
-                *([f"{each.stock_m:g} m"] if each.stock_m is not None else []),
-                *filter(None, [each.sheer]),
-            ]
-        )
-        for each in colourways
-    ]
-    return " | ".join(parts)
+    return " | ".join(map(_say_colourway, colourways))
+
+
+def _say_colourway(way: Colourway) -> str:
+    stock = f"{way.stock_m:g} m" if way.stock_m is not None else ""
+    return " ".join(filter(None, [way.name, *way.colours, stock, way.sheer]))
 
 
 def say_bolts(bolts: Iterable[Bolt]) -> str:

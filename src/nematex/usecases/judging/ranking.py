@@ -29,6 +29,7 @@ from nematex.usecases.held.state import State
 from nematex.usecases.judging.whole_matrix import at_hand
 
 PAGE = 20
+SURELY_ENOUGH = 3.0  # no width, nap, repeat and wash together take so many times a pattern's longest row
 AT_ONCE = 300  # cloths: up to here all of them cost a pattern hardly more than one, and are judged and kept together
 
 
@@ -173,7 +174,9 @@ def _kept(shelf: Shelf, pattern: PatternRecord, judged: Judgement, filters: Filt
         keep &= shelf.columns.structure == STRUCTURES.index(filters.structure)
     if filters.in_stock:
         keep &= shelf.stock_m >= least_length_m(pattern.facts)
-        short = [place for place in map(int, np.flatnonzero(keep)) if not _enough(shelf, place, pattern, wish, judged.tables)]
+        longest = max((row.length_m for row in pattern.facts.requirements if row.use == "main"), default=0.0)
+        unsure = np.flatnonzero(keep & (shelf.stock_m < SURELY_ENOUGH * (longest + 1.0)))
+        short = [place for place in map(int, unsure) if not _enough(shelf, place, pattern, wish, judged.tables)]
         keep[short] = False
     if filters.q:
         keep &= shelf.holding(filters.q)

@@ -17,6 +17,7 @@ from nematex.store.records import ClothRecord, PatternRecord, Pick, Programme
 from nematex.tables import colour_names
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
+from nematex.usecases.judging.mixed import part_names
 from nematex.usecases.judging.ranking import fitting_wish, one_pairing
 from nematex.usecases.quantity.saying import Voice
 
@@ -112,7 +113,9 @@ def entries(shop: Shop, state: State, programme: Programme, for_notes: bool = Fa
         if at is None or pattern is None:
             continue
         record, cloth = shelf.records[at], shelf.cloths[at]
-        wish = fitting_wish(pattern, Wish(pick.view, pick.size, pick.part, pick.look, pick.school, pick.options))
+        wish = fitting_wish(pattern, Wish(pick.view, pick.size, None, pick.look, pick.school, pick.options))
+        if pick.part in part_names(pattern.facts):  # also where the envelope names no parts and the usual ones are meant
+            wish = replace(wish, part=pick.part)
         pairing, problem = None, ""
         try:
             pairing = one_pairing(shop, state, pattern, cloth, wish)
