@@ -28,6 +28,7 @@ from nematex.core.tables import (
     Role,
     Shape,
     Tables,
+    Trait,
     WeightWord,
 )
 
@@ -156,6 +157,14 @@ def _sayings(language: str) -> dict[str, Any]:
     return bench | aloud
 
 
+def _traits() -> dict[str, tuple[Trait, ...]]:
+    """The rows of each trait in the order of the table."""
+    found: dict[str, tuple[Trait, ...]] = {}
+    for row in _rows("drawn_details.csv"):
+        found[row["trait"]] = (*found.get(row["trait"], ()), Trait(row["value"], float(row["cm"] or 0), _many(row["words"])))
+    return found
+
+
 @cache
 def trade_tables() -> Tables:
     """The tables as shipped."""
@@ -205,6 +214,7 @@ def trade_tables() -> Tables:
             ),
         ),
         shapes=tuple(Shape(row["word"], row["drawn"], row["hung"]) for row in _rows("garment_shapes.csv")),
+        traits=_traits(),
         parts=_named(
             "parts.csv",
             "part",

@@ -117,6 +117,15 @@ class Shape:
 
 
 @dataclass(frozen=True, slots=True)
+class Trait:
+    """What words in a pattern say of how it is drawn: one trait's value, and its length in cm where it has one."""
+
+    value: str
+    cm: float
+    words: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class PartKind:
     """A part of a garment as commonly cut: close to or free of the body, and whether it is a band or the garment's body.
 
@@ -199,6 +208,7 @@ class Tables:
     details: Named[Detail]
     garments: Named[Garment]
     shapes: tuple[Shape, ...]
+    traits: Mapping[str, tuple[Trait, ...]]
     parts: Named[PartKind]
     interfacings: tuple[Interfacing, ...]
     width_chart: Mapping[float, tuple[float, ...]]

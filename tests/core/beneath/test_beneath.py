@@ -332,3 +332,18 @@ def test_a_print_beneath_a_sheer_shows_through() -> None:
     assert dict(_linings_of(VOILE, printed, plain))["cotton lawn"] == Verdict.AGAINST
     opaque = cloth(cloth="wool suiting", weight_gsm=240)
     assert dict(_linings_of(opaque, printed))["cotton lawn"] < Verdict.AGAINST
+
+
+def test_the_envelopes_own_weight_of_interfacing_comes_first() -> None:
+    """'1 m light interfacing' on a medium cloth; on a cloth that does not carry the weight asked, what it carries."""
+    drill, lawn = cloth(cloth="cotton drill", weight_gsm=220), cloth(cloth="cotton lawn", weight_gsm=70)
+
+    def kind(fabric: Cloth, notions: str) -> str:
+        found = interfacing(fabric, asked(garment="shirt", details=("collar",), notions=notions), TABLES)
+        return found.kind if found else ""
+
+    assert kind(drill, "10 buttons 15 mm, 1 m light interfacing") == "light fusible woven"
+    assert kind(drill, "1 m lightweight fusible interfacing") == "light fusible woven"
+    assert kind(drill, "0.5 m heavyweight interfacing") == "firm fusible woven"
+    assert kind(drill, "1 m interfacing") == "firm fusible woven"
+    assert kind(lawn, "0.5 m firm interfacing") == "light fusible woven"

@@ -5,12 +5,15 @@ The kinds are in data/interfacings.csv. Common practice, no source. Weights in g
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, replace
 
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.judging.demand import Demand
 from nematex.core.pattern.facts import Requirement
 from nematex.core.tables import Role, Tables
+
+ASKED = re.compile(r"\b(light|medium|firm|heavy)[ -]?(?:weight)?\s+(?:fusible\s+|woven\s+|knit\s+)*interfacing", re.IGNORECASE)
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,12 +59,13 @@ def interfacing(cloth: Cloth, demand: Demand, tables: Tables) -> Interfaced | No
     if not where and row is None:
         return None
     tailored = any(Role.TAILORED in detail.roles for detail in demand.made.all_details)
-    found = _kind(where, tailored, cloth, tables)
+    asked = ASKED.search(demand.pattern.notions)
+    found = _kind(where, tailored, cloth, tables, asked[1].lower().replace("heavy", "firm") if asked else "")
     return replace(found, length_m=row.length_m, width_cm=row.width_cm) if row else found
 
 
-def _kind(where: tuple[str, ...], tailored: bool, cloth: Cloth, tables: Tables) -> Interfaced:
-    """The heaviest kind that is no heavier than the cloth."""
+def _kind(where: tuple[str, ...], tailored: bool, cloth: Cloth, tables: Tables, asked: str = "") -> Interfaced:
+    """The weight the envelope's notions ask for where the cloth carries it, else the heaviest no heavier than the cloth."""
     heat = _hates_heat(cloth)
     knit = cloth.structure == "knit"
     most = cloth.weight.best * tables.judging.interfacing.from_share
@@ -71,11 +75,12 @@ def _kind(where: tuple[str, ...], tailored: bool, cloth: Cloth, tables: Tables) 
     if not fits:
         text = f"at {cloth.weight.best:.0f} g/m² nothing is lighter: use a layer of the cloth itself"
         return Interfaced(where, "a second layer of the cloth", (0.0, cloth.weight.best), text.capitalize() + ".")
-    best = max(fits, key=lambda kind: kind.gsm.low)
+    as_asked = [kind for kind in fits if asked and kind.name.startswith(asked)]
+    best = max(as_asked or fits, key=lambda kind: kind.gsm.low)
     top = min(best.gsm.high, cloth.weight.best)
     how = f"sewn in, because {heat}" if heat else "fused"
     reason = (
         f"{best.name.capitalize()}, {how}: {best.gsm.low:.0f} to {top:.0f} g/m² on a cloth of {cloth.weight.best:.0f}, "
-        f"never heavier than it. Try it on a scrap."
+        f"never heavier than it{', as the envelope asks' if as_asked else ''}. Try it on a scrap."
     )
     return Interfaced(where, best.name, (best.gsm.low, top), reason)

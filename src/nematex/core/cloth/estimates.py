@@ -38,6 +38,11 @@ class Cloth:
     unread: tuple[str, ...] = ()
     guessed: bool = False  # wovens and knits bear its name, and nothing says which it is
 
+    @property
+    def sheerness(self) -> str:
+        """How much shows through, in the trade's word."""
+        return SHEERNESS[round(self.sheer.best)]
+
 
 @dataclass(frozen=True)
 class _Label:

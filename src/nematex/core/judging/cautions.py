@@ -9,7 +9,6 @@ from __future__ import annotations
 import re
 
 from nematex.core.cloth.estimates import Cloth
-from nematex.core.cloth.facts import SHEERNESS
 from nematex.core.judging.demand import Demand
 from nematex.core.tables import Caution, Role, Tables
 
@@ -44,7 +43,7 @@ def cloth_words(cloth: Cloth, tables: Tables) -> set[str]:
         "knit": cloth.structure == "knit",
         "woven": cloth.structure != "knit",
         "sheer": cloth.sheer.best >= tables.judging.cover.caution_from,
-        SHEERNESS[round(cloth.sheer.best)]: True,
+        cloth.sheerness: True,
         "one-way": cloth.print.direction == "one-way",
         "printed": cloth.print.direction != "none",
         "large motif": (cloth.print.scale_cm or 0) > tables.judging.print.large_cm,

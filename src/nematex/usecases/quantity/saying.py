@@ -12,7 +12,6 @@ from babel.dates import format_date
 from babel.numbers import format_currency, format_decimal
 
 from nematex.core.cloth.estimates import Cloth
-from nematex.core.cloth.facts import SHEERNESS
 from nematex.core.cloth.fibres import FibreContent
 from nematex.core.colour.difference import nearest_name, read_hex
 from nematex.core.quantity.said import Units
@@ -119,9 +118,9 @@ class Voice:
     def look(self, cloth: Cloth) -> list[str]:
         """What one sees of it: its kind, whether it shows, its print and nap."""
         kind = cloth.type.name if cloth.type else f"{cloth.structure} cloth, kind not known"
-        level = SHEERNESS[round(cloth.sheer.best)]
         printed = PRINTED.get(cloth.print.direction or "")
-        return [kind, SHOWS.get(level, level), *([printed] if printed else []), *(["with a nap"] if cloth.nap else [])]
+        found = [kind, SHOWS.get(cloth.sheerness, cloth.sheerness), printed or "", "with a nap" if cloth.nap else ""]
+        return [each for each in found if each]
 
     def told(self, cloth: Cloth) -> list[str]:
         """The facts for a viewer: what one sees, then the numbers without how each is known."""

@@ -24,7 +24,7 @@ from nematex.web.drawing.sheet import (
     hung,
     pocket,
 )
-from nematex.web.drawing.spec import BOTTOMS, SLEEVE_CM, Drawn
+from nematex.web.drawing.spec import BOTTOMS, Drawn
 
 
 @dataclass(frozen=True)
@@ -203,7 +203,7 @@ def _strapped(sheet: Sheet, drawn: Drawn) -> None:
 
 
 def _sleeves(sheet: Sheet, drawn: Drawn, tenths: int) -> None:
-    length = SLEEVE_CM[drawn.sleeve]
+    length = drawn.sleeve_cm
     if length == 0:
         return
     middle = ((SHOULDER[0] + UNDERARM[0]) / 2, (SHOULDER[1] + UNDERARM[1]) / 2)

@@ -6,7 +6,6 @@ from collections.abc import Callable, Iterator, Mapping
 
 import numpy as np
 
-from nematex.core.cloth.facts import SHEERNESS
 from nematex.core.judging.checks.finding import Asker, Rule
 from nematex.core.judging.saying.moment import Moment
 from nematex.core.judging.verdict import Window
@@ -185,7 +184,7 @@ BLANKS: Mapping[str, Callable[[Blanks], str]] = {
     "width_known": lambda blanks: blanks.known_in(Quantity.WIDTH),
     "across_known": lambda blanks: blanks.known_in(Quantity.STRETCH_ACROSS),
     "along_known": lambda blanks: blanks.known_in(Quantity.STRETCH_ALONG),
-    "sheerness": lambda blanks: SHEERNESS[round(blanks.moment.cloth.sheer.best)],
+    "sheerness": lambda blanks: blanks.moment.cloth.sheerness,
     "ramp": lambda _: f"{RAMP_DEGREES:g}",
     "stable": lambda blanks: f"{blanks.moment.tables.judging.knit_in_woven.stable_stretch_pct:.0f} %",
     "structure": lambda blanks: blanks.moment.cloth.structure,
