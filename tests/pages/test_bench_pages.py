@@ -267,3 +267,11 @@ def test_the_bench_is_accessible_and_fits_a_phone(browser: Browser, site: Site, 
     assert faults(page, axe) == []
     page.context.close()
     assert site.complaints == []
+
+
+def test_what_is_next_to_measure_stands_first(page: Page, site: Site) -> None:
+    page.goto(f"/bench/{site.cloth('XX-901')}")
+    rows = page.locator(".bench-list [data-row]")
+    asked = [int(found[1]) if (found := re.search(r"measure for (\d+)", text)) else 0 for text in rows.all_inner_texts()]
+    assert asked[0] > 0
+    assert asked == sorted(asked, reverse=True)

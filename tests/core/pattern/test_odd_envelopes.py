@@ -144,3 +144,14 @@ def test_notions_in_words_fractions_and_by_view(words: str, row: Notion) -> None
 def test_a_name_is_one_line_and_recommended_alone_is_a_heading() -> None:
     found = read_paste("Name: Whirligig\nRecommended: lawn\nSizes 8 10", trade_tables())
     assert (found.texts["name"], found.texts["recommended"]) == ("Whirligig", "lawn")
+
+
+def test_a_level_in_the_title_two_facts_on_a_line_and_stars_beside_each_width() -> None:
+    found = read_paste(
+        'Tunic and dresses · easy\nSizes 8 to 12. Bust 32 1/2, 34, 36 in\nDress A 45"***: 3 3/8 yds, 60"***: 2 5/8 yds\n',
+        trade_tables(),
+    )
+    assert (found.texts["name"], found.texts["difficulty"]) == ("Tunic and dresses", "easy")
+    assert [(size["label"], size["bust_cm"]) for size in found.sizes] == [("8", 82.5), ("10", 86.4), ("12", 91.4)]
+    assert [(row["width_cm"], row["length_m"]) for row in found.requirements] == [(114.3, 3.0861), (152.4, 2.4003)]
+    assert not found.unread

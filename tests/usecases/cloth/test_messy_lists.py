@@ -269,3 +269,13 @@ def test_another_file_can_be_sent_from_the_page_of_a_fault(page: Page, site: Sit
     page.get_by_role("button", name="Look at it").click()
     expect(page.get_by_text("2 new, 0 changed")).to_be_visible()
     site.complaints.clear()  # the browser notes the 400 of the damaged file
+
+
+def test_a_heading_for_codes_over_kinds_of_cloth(demo: Shop) -> None:
+    """'Art' may mean article or kind: the cells tell."""
+    found = seen(
+        demo, "Bezeichnung;Art;Gewicht\nTarn;viscose twill;125 g/m2\nKelp;cotton lawn;80 g/m2\nReed;single jersey;200 g/m2\n"
+    )
+    assert found.mapping == {0: "name", 1: "cloth", 2: "weight_gsm"}
+    codes = seen(demo, "Bezeichnung;Art;Gewicht\nTarn;A-1;125 g/m2\nKelp;A-2;80 g/m2\n")
+    assert codes.mapping == {0: "name", 1: "code", 2: "weight_gsm"}

@@ -11,7 +11,9 @@ from nematex.core.pattern.paste.words import heading
 from nematex.core.quantity.scan import once
 
 # Clauses with a width of their own: '45": 3 3/8 yds, 60": 2 5/8 yds'.
-_CLAUSES = re.compile(r";|\bor\b|(?<=[a-z])\.\s|,(?=\s*\d{2,3}\s*(?:\"|”|″|in\b|inch|cm)\s*(?:wide)?\s*[:=])", re.IGNORECASE)
+_CLAUSES = re.compile(
+    r";|\bor\b|(?<=[a-z])\.\s|,(?=\s*\d{2,3}\s*(?:\"|”|″|in\b|inch|cm)\s*(?:wide)?\s*\**\s*[:=])", re.IGNORECASE
+)
 
 
 def amounts_line(at: Open, line: Line, text: str) -> bool:

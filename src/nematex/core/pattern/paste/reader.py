@@ -10,6 +10,7 @@ import re
 from collections.abc import Callable
 from functools import partial
 
+from nematex.core.cloth.lexicon import key
 from nematex.core.pattern.envelope import read_envelope
 from nematex.core.pattern.paste import facts
 from nematex.core.pattern.paste.amount_rows import amounts_line
@@ -115,6 +116,7 @@ def _title(at: Open, line: Line, text: str) -> None:
     if code:
         at.draft.texts["code"] = code[0]
         text = (text[: code.start()] + " " + text[code.end() :]).strip(" #-–,:")
+    text = _without_level(at, text)
     name, _, house = text.partition(" by ")
     if not house and " | " in name:
         name, _, house = name.partition(" | ")
@@ -125,6 +127,17 @@ def _title(at: Open, line: Line, text: str) -> None:
     if garment and "garment" not in at.draft.texts:
         at.draft.texts["garment"] = garment.name
     line.field = "name"
+
+
+def _without_level(at: Open, text: str) -> str:
+    """'Godwit trousers · easy': a level that stands apart is taken from the title."""
+    pieces = [piece.strip() for piece in re.split(r"\s[·•|/–-]\s|\s*\(|\)", text) if piece.strip()]
+    levels = at.tables.paste_words["level"]
+    level = next((piece for piece in pieces[1:] if key(piece) in levels), None)
+    if level is None:
+        return text
+    at.draft.texts.setdefault("difficulty", levels[key(level)])
+    return " · ".join(piece for piece in pieces if piece != level)
 
 
 def _loose(at: Open, line: Line, text: str) -> None:

@@ -8,11 +8,25 @@ from nematex.core.pattern.paste.amount_rows import amounts_line
 from nematex.core.pattern.paste.amounts import read_amounts
 from nematex.core.pattern.paste.columns import column_header
 from nematex.core.pattern.paste.draft import Line
+from nematex.core.pattern.paste.measure_rows import measurement_line
 from nematex.core.pattern.paste.open_state import CELLS, Open
 from nematex.core.pattern.paste.sizes import overlapping, read_sizes, size_groups
 
+_THEN = re.compile(r"\.\s+(?=[A-Z][a-z]{2,})")  # 'Sizes 8 to 20. Bust 80, 84 …'
+
 
 def on_sizes(at: Open, line: Line, lead: str, rest: str) -> bool:
+    """A list of sizes, and the measurement that a second sentence of the line may say."""
+    sentence = _THEN.search(rest)
+    taken = _size_list(at, line, lead, rest[: sentence.start()] if sentence else rest)
+    if sentence:
+        field = line.field
+        measurement_line(at, line, rest[sentence.end() :])
+        line.field = line.field or field
+    return taken
+
+
+def _size_list(at: Open, line: Line, lead: str, rest: str) -> bool:
     """A list of sizes, or the groups of known sizes that the columns below stand for."""
     whole = line.text.strip()
     named = read_amounts(whole, at.unit)

@@ -40,6 +40,10 @@ def _is_code(cell: str) -> bool:
     return len(cell) <= 24 and any(map(str.isdigit, cell)) and re.fullmatch(r"[\w./-]+(?: [\w./-]+)?", cell) is not None
 
 
+def _is_kind(cell: str, tables: Tables) -> bool:
+    return tables.lexicon.find(cell, anywhere=False) is not None
+
+
 def _tells(tables: Tables) -> dict[str, Tell]:
     """Field → whether a cell looks like it; the surest first."""
     return {
@@ -78,8 +82,10 @@ def _named(columns: dict[int, list[str]], mapping: dict[int, str]) -> dict[int, 
 
 def guess_columns(sheet: SheetText, tables: Tables) -> dict[int, str]:
     """Column → field: by its heading, else by its cells; each field is taken once."""
-    mapping = guess_mapping(sheet.header)
     columns = {at: _column(sheet, at) for at in range(len(sheet.header))}
+    kinds = [at for at, cells in columns.items() if _share(cells, lambda cell: _is_kind(cell, tables)) >= MOST]
+    by_heading = guess_mapping(sheet.header).items()
+    mapping = {at: name for at, name in by_heading if not (name == "code" and at in kinds)}  # "Art" may head either
     for name, tell in _tells(tables).items():
         if name in mapping.values():
             continue
@@ -87,7 +93,9 @@ def guess_columns(sheet: SheetText, tables: Tables) -> dict[int, str]:
         best = max(shares, key=lambda at: shares[at], default=None)
         if best is not None and shares[best] >= MOST:
             mapping[best] = name
-    return mapping | _named(columns, mapping)
+    mapping |= _named(columns, mapping)
+    free = [at for at in kinds if at not in mapping]
+    return mapping | (dict.fromkeys(free[:1], "cloth") if "cloth" not in mapping.values() else {})
 
 
 def with_heading(sheet: SheetText, tables: Tables) -> SheetText:

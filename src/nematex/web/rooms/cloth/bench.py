@@ -42,14 +42,15 @@ def overview() -> str:
 @room.get("/<int:cloth_id>")
 def cloth(cloth_id: int) -> str:
     record, facts = find_cloth(cloth_id)
+    worth = worth_measuring(now().drawer, facts)
     return render_template(
         "cloth/bench/cloth.html",
         record=record,
         cloth=facts,
-        measures=MEASURES.values(),
+        measures=sorted(MEASURES.values(), key=lambda one: (-worth.get(one.name, 0), one.label)),
         held=acts.readings_in_force(shop(), cloth_id),
         properties=properties(),
-        worth=worth_measuring(now().drawer, facts),
+        worth=worth,
     )
 
 
