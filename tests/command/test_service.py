@@ -93,6 +93,23 @@ def test_the_published_schema_is_the_models_own(side: str, tmp_path: Path) -> No
     assert json.loads((ROOT / f"docs/assess-{side}.schema.json").read_text()) == json.loads(printed)
 
 
+def test_a_lay_from_a_file_from_input_and_again(tmp_path: Path) -> None:
+    asked = {"width_cm": 100, "pieces": [{"id": "half", "outline_cm": [[0, 0], [30, 0], [30, 50], [0, 50]], "count": 2}]}
+    first = nematex(tmp_path, "lay", stdin=json.dumps(asked))
+    assert json.loads(first.stdout)["length_cm"] == pytest.approx(30, abs=0.01)
+    assert len(list((tmp_path / ".nematex/lays").iterdir())) == 1
+    file = tmp_path / "task.json"
+    file.write_text(json.dumps(asked))
+    assert nematex(tmp_path, "lay", str(file)).stdout == first.stdout
+    wide = nematex(tmp_path, "lay", stdin=json.dumps(asked | {"width_cm": 45}))
+    assert (wide.returncode, wide.stdout) == (2, "")
+    assert "'half'" in wide.stderr
+    assert "5.0 cm too wide" in wide.stderr
+    for side in ("input", "output"):
+        printed = nematex(tmp_path, "lay", "--schema", side).stdout
+        assert json.loads((ROOT / f"docs/lay-{side}.schema.json").read_text()) == json.loads(printed)
+
+
 def test_as_an_ordinary_user_a_missing_package_is_named(tmp_path: Path) -> None:
     """The launcher, with a PATH that holds Python alone, run without root's rights."""
     copy = tmp_path / "nematex"

@@ -24,6 +24,9 @@ def _parser() -> argparse.ArgumentParser:
     assess = commands.add_parser("assess", help="judge pairings given as JSON; no database needed")
     assess.add_argument("file", nargs="?", default="-", help="a JSON file, or - for standard input")
     assess.add_argument("--schema", choices=SCHEMAS, help="print the JSON Schema of an input, or of the output")
+    lay = commands.add_parser("lay", help="lay pattern pieces, given as JSON, on a width of cloth; no database needed")
+    lay.add_argument("file", nargs="?", default="-", help="a JSON file, or - for standard input")
+    lay.add_argument("--schema", choices=("input", "output"), help="print the JSON Schema of the input or of the output")
     for name, what in (("swatch", "read a photo of flat cloth"), ("disc", "read a photo of a draped 30 cm disc, from above")):
         photo = commands.add_parser(name, help=f"{what}; prints JSON, no database needed")
         photo.add_argument("photo", help="a JPEG, PNG or WebP file; the picture's vertical is the cloth's length")
@@ -52,6 +55,10 @@ def main(arguments: Sequence[str]) -> int:
             from nematex.command.assess import run_assess
 
             return run_assess(asked.file, asked.schema)
+        if asked.command == "lay":
+            from nematex.command.lay import run_lay
+
+            return run_lay(asked.file, asked.schema)
         if asked.command in ("swatch", "disc"):
             from nematex.command.photo import run_photo
 

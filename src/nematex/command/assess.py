@@ -20,11 +20,15 @@ def run_assess(file: str, schema: str | None) -> int:
     if schema:
         print(json.dumps(SCHEMAS[schema].model_json_schema(), indent=2))
         return 0
+    print(assess_text(read_input(file)))
+    return 0
+
+
+def read_input(file: str) -> str:
+    """The text of a file, or of standard input; raises FieldFault."""
     try:
-        text = sys.stdin.buffer.read().decode("utf-8-sig") if file == "-" else Path(file).read_text(encoding="utf-8-sig")
+        return sys.stdin.buffer.read().decode("utf-8-sig") if file == "-" else Path(file).read_text(encoding="utf-8-sig")
     except OSError as fault:
         raise FieldFault("file", file, f"cannot be read: {fault.strerror}") from None
     except UnicodeDecodeError:
         raise FieldFault("file", file, "is not UTF-8 text") from None
-    print(assess_text(text))
-    return 0
