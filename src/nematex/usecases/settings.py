@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from nematex.core.errors import UnknownChoice
 from nematex.store.settings import put
+from nematex.usecases.held.cut import CUTS
 from nematex.usecases.held.shop import Shop
 
-SETTINGS = {"units": ("metric", "imperial"), "words": ("viscose", "rayon")}
+SETTINGS = {"units": ("metric", "imperial"), "words": ("viscose", "rayon"), "cut": tuple(CUTS)}
 
 
 def choose_setting(shop: Shop, name: str, value: str) -> None:

@@ -8,11 +8,13 @@ from fractions import Fraction
 
 import pytest
 
-from nematex.core.amount.length import amount, convert_width, least_length_m, round_up_to_cut
+from nematex.core.amount.chart import convert_width
+from nematex.core.amount.length import amount, least_length_m, round_up_to_cut
 from nematex.core.cloth.estimates import Cloth, known_cloth
 from nematex.core.cloth.facts import ClothFacts, Print
 from nematex.core.errors import UnknownChoice
 from nematex.core.pattern.facts import Pattern, Requirement, Wish
+from nematex.core.quantity.said import Units
 from nematex.tables import trade_tables
 
 TABLES = trade_tables()
@@ -180,7 +182,7 @@ def test_a_row_for_every_size_stands_beside_rows_for_some() -> None:
             Wish(view="A", size="8"),
             (
                 "Table: view A, 2.4 m at 115 cm, without nap.",
-                "One-way print, and the table is without nap: 15 % more, 2.76 m.",
+                "One-way print, and the table is without nap: 15 % more, 2.76 m; 2.4 m if its direction is not followed.",
                 "Pattern repeat 20 cm: one repeat more to match, 2.96 m.",
                 "Rounded up to what is cut (10 cm steps, from 50 cm): 3 m.",
             ),
@@ -273,3 +275,55 @@ def test_beyond_the_chart_s_ends_the_share_goes_on() -> None:
     first, last = CHART[60][0] / CHART[45][0], CHART[60][-1] / CHART[45][-1]
     assert convert_width(0.1, 45 * 2.54, 60 * 2.54, CHART) == pytest.approx(0.1 * first)
     assert convert_width(20.0, 45 * 2.54, 60 * 2.54, CHART) == pytest.approx(20.0 * last)
+
+
+def test_a_print_is_followed_or_not_as_the_shop_has_it() -> None:
+    printed = cloth(115, print=Print("one-way"))
+    asked = Wish(view="A", size="8")
+    lengths = {}
+    for followed in (None, True, False):
+        found = amount(replace(printed, follow_print=followed), PATTERN, asked, TABLES)
+        assert found is not None
+        lengths[followed] = (found.length_m, found.receipt[1])
+    assert lengths[True] == (2.8, "One-way print, and the table is without nap: 15 % more, 2.76 m.")
+    assert lengths[None][0] == 2.8
+    assert lengths[False] == (2.4, "One-way print, not followed as the shop has it: no more; followed it would be 2.76 m.")
+    velvet = amount(replace(printed, nap=True, follow_print=False), PATTERN, asked, TABLES)
+    assert velvet is not None
+    assert velvet.length_m == 2.8  # a nap has no choice
+
+
+def test_each_step_says_where_it_is_from_and_what_it_changes() -> None:
+    found = amount(cloth(130, print=Print("one-way", 5, 20, 20)), PATTERN, Wish(view="A", size="8"), TABLES)
+    assert found is not None
+    assert [step.source for step in found.steps] == [
+        "the envelope", "common practice, no source", "laid pieces, own figures", "common practice, no source", "the shop's cut"
+    ]  # fmt: skip
+    assert found.steps[0].before_m is None
+    assert all(one.after_m == other.before_m for one, other in zip(found.steps, found.steps[1:], strict=False))
+    assert found.steps[-1].after_m == found.length_m
+
+
+# A yard is 0.9144 m (1959 agreement): eighths of it are 11.43 cm.
+@pytest.mark.parametrize(("step", "least", "cut"), [(91.44 / 8, 45.72, 2.4003), (91.44 / 4, 22.86, 2.5146), (5.0, 20.0, 2.35)])
+def test_a_cloth_is_cut_as_its_shop_cuts_it(step: float, least: float, cut: float) -> None:
+    rows = (Requirement("A", (), 115, 2.31),)
+    found = amount(
+        replace(cloth(115), cut_step_cm=step, least_cut_cm=least), replace(PATTERN, requirements=rows), Wish(), TABLES
+    )
+    assert found is not None
+    assert found.length_m == pytest.approx(cut)
+    assert f"{'5 cm' if step == 5 else '1/8 yd' if step < 12 else '1/4 yd'} steps" in found.receipt[-1]
+
+
+def test_a_receipt_in_yards() -> None:
+    found = amount(cloth(115), PATTERN, Wish(view="A", size="8"), TABLES, Units.IMPERIAL)
+    assert found is not None
+    assert found.receipt[0] == "Table: view A, 2 5/8 yd at 45 in, without nap."  # 2.4 m = 2.625 yd, rounded up to an eighth
+
+
+def test_each_use_of_the_table_is_an_amount_of_its_own() -> None:
+    rows = (*PATTERN.requirements, Requirement("A", SIZES, 140, 0.6, use="contrast"))
+    found = amount(cloth(140), replace(PATTERN, requirements=rows), Wish(view="A", size="8"), TABLES, use="contrast")
+    assert found is not None
+    assert found.length_m == 0.6

@@ -59,14 +59,14 @@ def test_every_rule_has_its_cases_and_every_blank_is_known() -> None:
     sayings = read_sayings(WORDS, "en")
     assert set(CASES) == set(Rule)
     between = {room for room in sayings.cases if room.startswith("between_")}
-    assert {room for room, _ in CASES.values()} | {"lining"} == set(sayings.cases) - between
+    assert {room for room, _ in CASES.values()} | {"lining", "receipt"} == set(sayings.cases) - between
     side = PartCloth("body", "close", known_cloth(ClothFacts(cloth="cotton lawn"), trade_tables()))
     of_two = set(blanks_of(Joint("weight", ("body", "yoke"), Verdict.SUITS, "close", side, side), "", Units.METRIC))
     assert {asker.value for asker in Asker} == set(sayings.askers)
     for room, cases in sayings.cases.items():
         for case, saying in cases.items():
-            if room == "lining":
-                continue  # its ways are all said wherever one is: tests/core/beneath
+            if room in ("lining", "receipt"):
+                continue  # filled where they are said: tests/core/beneath, tests/core/amount
             for text in (saying.reason, saying.remedy):
                 blanks = {name for _, name, _, _ in string.Formatter().parse(text) if name}
                 assert blanks <= (of_two if room in between else set(BLANKS)), (room, case)

@@ -5,12 +5,15 @@ from __future__ import annotations
 import csv
 import io
 import time
+from dataclasses import replace
 from functools import partial
 
 import pytest
 from conftest import Site
 from playwright.sync_api import Page
 
+from nematex.core.amount.length import amount
+from nematex.core.amount.many import lengths_m
 from nematex.core.cloth.columns import columns
 from nematex.core.cloth.lexicon import key
 from nematex.core.errors import FieldFault
@@ -191,3 +194,28 @@ def test_a_rule_set_here_moves_shelf_and_drawer_together(demo: Shop) -> None:
     name = cloth.edge.origin.row
     assert demo.now().drawer.tables is demo.now().shelf.tables
     assert demo.now().drawer.tables.lexicon.get(name) != TABLES.lexicon.get(name)
+
+
+def test_the_amounts_of_a_whole_shelf_are_those_of_each_cloth(demo: Shop) -> None:
+    """By columns and one by one, also where prints are followed or not, and cloths are cut in other steps."""
+    state = demo.now()
+    changed = [
+        replace(
+            cloth,
+            follow_print=(None, True, False)[at % 3],
+            cut_step_cm=(None, 11.43, 5.0)[at % 3 - 1],
+            least_cut_cm=(None, 20.0)[at % 2],
+        )
+        for at, cloth in enumerate(state.shelf.cloths)
+    ]
+    compared = 0
+    for pattern in state.drawer.records:
+        for cloths in (state.shelf.cloths, changed):
+            found = lengths_m(columns(cloths, TABLES), pattern.facts, Wish(), TABLES)
+            single = [amount(cloth, pattern.facts, Wish(), TABLES) for cloth in cloths]
+            if found is None:
+                assert not any(single)
+                continue
+            assert found == pytest.approx([each.length_m for each in single if each])
+            compared += len(cloths)
+    assert compared > 3000

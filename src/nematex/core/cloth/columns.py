@@ -53,6 +53,10 @@ class ClothColumns:
     use: Codes
     double_knit: Mask
     guessed: Mask
+    print_not_followed: Mask
+    repeat_length_cm: Floats
+    cut_step_cm: Floats
+    least_cut_cm: Floats
 
     def __len__(self) -> int:
         return len(self.structure)
@@ -126,7 +130,7 @@ def _elastane(cloth: Cloth) -> Estimate:
 
 def columns(cloths: Sequence[Cloth], tables: Tables) -> ClothColumns:
     """Put n cloths into parallel arrays."""
-    index, fibres = tables.lexicon.index, tables.fibres.place
+    index, fibres, nan = tables.lexicon.index, tables.fibres.place, float("nan")
     return ClothColumns(
         type=np.array([index[item.type.name] if item.type else -1 for item in cloths], dtype=np.int32),
         structure=np.array([STRUCTURES.index(item.structure) for item in cloths], dtype=np.int8),
@@ -150,4 +154,8 @@ def columns(cloths: Sequence[Cloth], tables: Tables) -> ClothColumns:
         use=np.array([USES.index(item.type.use) if item.type else 0 for item in cloths], dtype=np.int8),
         double_knit=np.array([bool(item.type and item.type.family == "double knit") for item in cloths], dtype=np.bool_),
         guessed=np.array([item.guessed for item in cloths], dtype=np.bool_),
+        print_not_followed=np.array([item.follow_print is False for item in cloths], dtype=np.bool_),
+        repeat_length_cm=np.array([item.print.repeat_length_cm or 0.0 for item in cloths], dtype=np.float64),
+        cut_step_cm=np.array([item.cut_step_cm or nan for item in cloths], dtype=np.float64),
+        least_cut_cm=np.array([item.least_cut_cm or nan for item in cloths], dtype=np.float64),
     )

@@ -36,6 +36,9 @@ class Cloth:
     print: Print
     deadstock: bool
     unread: tuple[str, ...] = ()
+    follow_print: bool | None = None  # whether its one-way print is kept to; None: nobody has said
+    cut_step_cm: float | None = None  # how it is cut, where it is cut otherwise than the shop's rule
+    least_cut_cm: float | None = None
     guessed: bool = False  # wovens and knits bear its name, and nothing says which it is
 
     @property

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from nematex.core.amount.length import Amount, amount
+from nematex.core.amount.length import amount
+from nematex.core.amount.receipt import Amount
 from nematex.core.cloth.columns import columns
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.judging.cautions import cautions
@@ -56,7 +57,7 @@ def explain(judged: Judgement, cloth: Cloth, place: int, tables: Tables, units: 
         handles_like=tuple(name for name in others if name != own)[:3],
         measure_next=measure_next(cloth, demand, tables),
         cautions=tuple(cautions(cloth, demand, tables)),
-        amount=amount(cloth, demand.pattern, demand.wish, tables),
+        amount=amount(cloth, demand.pattern, demand.wish, tables, units),
         unread=demand.unread + tuple(f"cloth “{word}”" for word in cloth.unread),
         spoken=tuple(spoken(checks, cloth, demand, tables)),
     )

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from nematex.core.amount.length import Amount, amount
+from nematex.core.amount.length import amount
+from nematex.core.amount.receipt import Amount
 from nematex.core.beneath.interfacing import Interfaced, interfacing
 from nematex.core.beneath.lining import Way, colour_word, linings, ways
 from nematex.core.beneath.notions import Notion, of_view, read_notions
@@ -109,7 +110,7 @@ def wants_a_lining(found: list[Way]) -> bool:
 def beneath(state: State, pattern: PatternRecord, record: ClothRecord, cloth: Cloth, wish: Wish) -> Beneath:
     """Everything that goes with one pairing."""
     tables, asked = state.tables, state.drawer.demand(pattern, wish)
-    main = amount(cloth, pattern.facts, wish, tables)
+    main = amount(cloth, pattern.facts, wish, tables, state.voice.units)
     lining_m = _lining_table(pattern.facts, wish)
     found = ways(cloth, asked, main.length_m if main else None, lining_m, tables, state.voice.units)
     lined = wants_a_lining(found)

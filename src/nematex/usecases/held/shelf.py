@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -23,6 +23,16 @@ Spans = Mapping[str, tuple[float, float]]  # property → least and greatest of 
 def _order(record: ClothRecord) -> tuple[str, int]:
     """By name, as a reader looks for it."""
     return record.facts.name.casefold(), record.id
+
+
+def known(record: ClothRecord, tables: Tables) -> Cloth:
+    """A cloth as the rules see it, with what the shop itself has said of how it is cut."""
+    return replace(
+        known_cloth(record.facts, tables),
+        follow_print=record.follow_print,
+        cut_step_cm=record.cut_step_cm,
+        least_cut_cm=record.least_cut_cm,
+    )
 
 
 def _search_key(record: ClothRecord, cloth: Cloth) -> str:
@@ -46,7 +56,7 @@ class Shelf:
     def of(cls, version: int, records: Sequence[ClothRecord], tables: Tables, spans: Mapping[int, Spans]) -> Shelf:
         """A shelf read from nothing."""
         ordered = sorted(records, key=_order)
-        return cls(version, ordered, [known_cloth(record.facts, tables) for record in ordered], tables, spans)
+        return cls(version, ordered, [known(record, tables) for record in ordered], tables, spans)
 
     def renewed(self, version: int, changed: Sequence[ClothRecord], gone: set[int], spans: Mapping[int, Spans]) -> Shelf:
         """The next state: changed cloths are known anew, the rest is taken over, arrays and all."""

@@ -18,6 +18,7 @@ from nematex.store.programme.programmes import all_programmes
 from nematex.store.settings import settings
 from nematex.store.versions import DRAWER, PROGRAMMES, RULES, SHELF
 from nematex.tables import trade_tables
+from nematex.usecases.held.cut import as_cut
 from nematex.usecases.held.drawer import Drawer
 from nematex.usecases.held.memory import Memory
 from nematex.usecases.held.shelf import Shelf
@@ -39,7 +40,7 @@ class Shop:
         self._lock = threading.Lock()
         self._state: State | None = None
         self.as_shipped = trade_tables()
-        self._rules: tuple[int, Tables] = (0, self.as_shipped)
+        self._rules: tuple[int, str, Tables] = (0, "", self.as_shipped)
         self._jobs: dict[int | str, tuple[int, int]] = {}
 
     def now(self) -> State:
@@ -54,7 +55,7 @@ class Shop:
             return self._state
 
     def _renewed(self, work: Work, found: Mapping[str, str]) -> State:
-        before, tables = self._state, self._tables(work, int(found.get(RULES, 0)))
+        before, tables = self._state, self._tables(work, int(found.get(RULES, 0)), found.get("cut", ""))
         if before and before.tables is not tables:
             before = None  # every cloth and every envelope is read by the tables
         shelf = self._shelf(work, int(found.get(SHELF, 0)), tables, before.shelf if before else None)
@@ -68,12 +69,12 @@ class Shop:
             programmes = tuple(all_programmes(work))
         return State(found, tables, shelf, drawer, programmes, number)
 
-    def _tables(self, work: Work, version: int) -> Tables:
-        """The trade's tables with what this shop has set in them."""
-        if self._rules[0] != version:
+    def _tables(self, work: Work, version: int, cut: str) -> Tables:
+        """The trade's tables with what this shop has set in them, and how it cuts."""
+        if self._rules[:2] != (version, cut):
             fixes = [Correction(fix.place, fix.row, fix.field, fix.value) for fix in rule_fixes(work)]
-            self._rules = (version, corrected(self.as_shipped, fixes))
-        return self._rules[1]
+            self._rules = (version, cut, as_cut(corrected(self.as_shipped, fixes), cut))
+        return self._rules[2]
 
     def _shelf(self, work: Work, version: int, tables: Tables, before: Shelf | None) -> Shelf:
         if before and before.version == version:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
@@ -50,7 +51,7 @@ def read_choices(given: Mapping[str, str], names: list[str]) -> dict[str, int]:
     chosen = {}
     for name in names:
         text = given.get(f"cloth.{name}", "")
-        if text and not text.isdigit():
+        if text and not re.fullmatch(r"[0-9]{1,9}", text):
             raise FieldFault(f"cloth of the {name}", text, "is no cloth of this shelf")
         if text:
             chosen[name] = int(text)

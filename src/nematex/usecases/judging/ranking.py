@@ -8,7 +8,9 @@ from dataclasses import dataclass, replace
 import numpy as np
 import numpy.typing as npt
 
-from nematex.core.amount.length import Amount, amount, least_length_m
+from nematex.core.amount.length import amount, least_length_m
+from nematex.core.amount.many import lengths_m
+from nematex.core.amount.receipt import Amount
 from nematex.core.cloth.columns import SET_ASIDE, ClothColumns, columns
 from nematex.core.cloth.estimates import Cloth, known_cloth
 from nematex.core.cloth.facts import STRUCTURES
@@ -29,7 +31,7 @@ from nematex.usecases.held.state import State
 from nematex.usecases.judging.whole_matrix import at_hand
 
 PAGE = 20
-SURELY_ENOUGH = 3.0  # no width, nap, repeat and wash together take so many times a pattern's longest row
+ROUNDING_M = 1e-6
 AT_ONCE = 300  # cloths: up to here all of them cost a pattern hardly more than one, and are judged and kept together
 
 
@@ -126,7 +128,7 @@ def _row(
         Verdict(int(judged.verdict[place])),
         float(judged.score[place]),
         checks,
-        amount(cloth, judged.demand.pattern, judged.demand.wish, judged.tables),
+        amount(cloth, judged.demand.pattern, judged.demand.wish, judged.tables, units),
         tuple(spoken(checks, cloth, judged.demand, judged.tables, of_cloth)),
     )
 
@@ -173,11 +175,8 @@ def _kept(shelf: Shelf, pattern: PatternRecord, judged: Judgement, filters: Filt
     if filters.structure:
         keep &= shelf.columns.structure == STRUCTURES.index(filters.structure)
     if filters.in_stock:
-        keep &= shelf.stock_m >= least_length_m(pattern.facts)
-        longest = max((row.length_m for row in pattern.facts.requirements if row.use == "main"), default=0.0)
-        unsure = np.flatnonzero(keep & (shelf.stock_m < SURELY_ENOUGH * (longest + 1.0)))
-        short = [place for place in map(int, unsure) if not _enough(shelf, place, pattern, wish, judged.tables)]
-        keep[short] = False
+        takes = lengths_m(shelf.columns, pattern.facts, wish, judged.tables)
+        keep &= shelf.stock_m >= (least_length_m(pattern.facts) if takes is None else takes - ROUNDING_M)
     if filters.q:
         keep &= shelf.holding(filters.q)
     return keep
