@@ -11,6 +11,7 @@ from flask_wtf.csrf import CSRFError, CSRFProtect
 
 from nematex.core.cloth.measuring.bending import bias_bending_length_cm, flexural_rigidity_mg_cm
 from nematex.core.errors import FieldFault
+from nematex.core.quantity.money import cost_of
 from nematex.store.database import Database, DatabaseGone, DatabaseRefused
 from nematex.usecases.files.csv_text import MAX_BYTES as MAX_LIST
 from nematex.usecases.held.shop import Shop
@@ -20,6 +21,7 @@ from nematex.usecases.quantity.saying import colour_word
 from nematex.web import words
 from nematex.web.again import Patient, why_lost
 from nematex.web.drawing import overhang, swatch, tape
+from nematex.web.drawing.widths import width_chart
 from nematex.web.rooms import ROOMS
 from nematex.web.rooms.common import now
 
@@ -55,6 +57,8 @@ def create_app(database: Database, key: str) -> Flask:
         tile=swatch.tile,
         dressed=words.dressed,
         drawing=words.drawing,
+        cost_of=cost_of,
+        width_chart=width_chart,
         hang=overhang.hang,
         rigidity=flexural_rigidity_mg_cm,
         bias=bias_bending_length_cm,

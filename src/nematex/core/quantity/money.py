@@ -104,3 +104,8 @@ def _per_cm(tail: str, text: str, field: str, bare: float) -> float:
     if scale <= 0:
         raise FieldFault(field, text, "is a price for no cloth at all; write /m, per yard, per half metre or per quarter yard")
     return scale * TO_CM[name]
+
+
+def cost_of(length_m: float, price_per_m: Decimal) -> Decimal:
+    """What a length costs, to the hundredth, half up; the length to the tenth of a millimetre."""
+    return (Decimal(str(round(length_m, 4))) * price_per_m).quantize(Decimal("0.01"), ROUND_HALF_UP)

@@ -5,10 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from nematex.core.amount.length import amount
+from nematex.core.amount.receipt import Amount
+from nematex.core.amount.sizes import by_size, spread
 from nematex.core.beneath.interfacing import interfacing
 from nematex.core.beneath.notions import of_view, read_notions
 from nematex.core.beneath.thread import thread
-from nematex.core.errors import FieldFault
+from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.judging.pairing import Pairing
 from nematex.core.judging.saying.aloud import each_its_own
 from nematex.core.pattern.facts import Wish
@@ -74,16 +76,44 @@ def _amount(pairing: Pairing, voice: Voice, size: str | None, view: str | None) 
 
 
 def _amounts(pairing: Pairing, voice: Voice, wish: Wish, other_size: str | None, tables: Tables) -> str:
-    """The amount, and that of the second size held."""
-    first = _amount(pairing, voice, wish.size, wish.view)
-    second = amount(pairing.cloth, pairing.demand.pattern, replace(wish, size=other_size), tables) if other_size else None
-    return f"{first}; {voice.length(second.length_m)} for size {other_size}" if second else first
+    """The amount, that of the second size held, and what the sizes of the view take."""
+    said, facts = [_amount(pairing, voice, wish.size, wish.view)], pairing.demand.pattern
+    if not said[0]:
+        return ""
+    second = amount(pairing.cloth, facts, replace(wish, size=other_size), tables) if other_size else None
+    if second:
+        said.append(f"{voice.length(second.length_m)} for size {other_size}")
+    sizes = by_size(pairing.cloth, facts, wish, tables)
+    ends = spread(sizes) if not wish.part else None
+    if ends:
+        low, high = (voice.length(each.amount.length_m) for each in ends)
+        said.append(f"{voice.lead(low)} to {high} for sizes {sizes[0].size} to {sizes[-1].size}")
+    return "; ".join(said)
+
+
+def _left(pairing: Pairing, record: ClothRecord, voice: Voice) -> str:
+    """Where there is less than it takes."""
+    if pairing.amount is None or record.stock_m is None or record.stock_m >= pairing.amount.length_m - EPSILON_M:
+        return ""
+    return f"only {voice.length(record.stock_m)} left" if record.stock_m else "sold out"
+
+
+def _other(pairing: Pairing, use: str, tables: Tables) -> Amount | None:
+    """What another use of the table takes, of cloth this wide; None where the table has no such row."""
+    try:
+        return amount(pairing.cloth, pairing.demand.pattern, replace(pairing.demand.wish, part=None), tables, use=use)
+    except UnknownChoice:
+        return None
 
 
 def _inside(pairing: Pairing, record: ClothRecord, voice: Voice, tables: Tables) -> tuple[str, ...]:
     """Interfacing with its weight and length, and the thread."""
     found = interfacing(pairing.cloth, pairing.demand, tables)
-    said = []
+    said = [
+        f"{use.capitalize()}: {voice.length(takes.length_m)}"
+        for use in ("contrast", "lining")
+        if (takes := _other(pairing, use, tables))
+    ]
     if found:
         length = f", {voice.length(found.length_m)}" if found.length_m else ""
         where = f" for {', '.join(found.places)}" if found.places else ""
@@ -133,7 +163,16 @@ def entries(shop: Shop, state: State, programme: Programme, for_notes: bool = Fa
                 "",
                 tuple(voice.facts(cloth)),
                 tuple(voice.told(cloth)),
-                _amounts(pairing, voice, wish, pick.other_size, state.tables) if pairing else "",
+                "; ".join(
+                    said
+                    for said in (
+                        _amounts(pairing, voice, wish, pick.other_size, state.tables),
+                        _left(pairing, record, voice) if for_notes else "",
+                    )
+                    if said
+                )
+                if pairing
+                else "",
                 voice.price(record.price_per_m, record.currency),
                 _made_with(pattern, wish),
                 tuple(each.words for each in of_view(read_notions(pattern.facts.notions), wish.view)),

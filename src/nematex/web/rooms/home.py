@@ -16,7 +16,8 @@ room = Blueprint("home", __name__)
 
 @room.get("/")
 def home() -> str:
-    return render_template("home.html", front=front(now(), date.today()))
+    cut = now().settings.get("cut", SETTINGS["cut"][0])
+    return render_template("home.html", front=front(now(), date.today()), cuts=SETTINGS["cut"], cut=cut)
 
 
 @room.post("/settings")

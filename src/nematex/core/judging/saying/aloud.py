@@ -39,7 +39,9 @@ def _for_detail(moment: Moment) -> str:
     detail = moment.finding.detail
     if detail:
         return f" for the {moment.demand.made.said.get(detail.name, detail.name)}"
-    return f" for this {moment.demand.pattern.garment}" if moment.demand.pattern.garment else ""
+    garment = moment.demand.pattern.garment
+    many = garment.endswith("s") and not garment.endswith("ss")  # shorts, trousers, dungarees
+    return f" for {'these' if many else 'this'} {garment}" if garment else ""
 
 
 def _feel(moment: Moment) -> str:

@@ -7,7 +7,8 @@ from datetime import date
 from typing import Any
 
 import numpy as np
-from flask import Blueprint, render_template, request, session
+from flask import Blueprint, redirect, render_template, request, session, url_for
+from werkzeug.wrappers import Response
 
 from nematex.core.errors import FieldFault
 from nematex.core.judging.size_advice import is_off_list_knit, knit_in_woven
@@ -19,6 +20,8 @@ from nematex.usecases.beneath.view import beneath
 from nematex.usecases.cloth.browse import kept, offered_cloths
 from nematex.usecases.cloth.lacks.worth import MEASURE_OF
 from nematex.usecases.cloth.shelf_filter import filter_choices, read_filter
+from nematex.usecases.judging.amounts import amounts_of
+from nematex.usecases.judging.have import is_have, makes, read_have
 from nematex.usecases.judging.mixed import mixed, part_names, read_choices
 from nematex.usecases.judging.overrides import latest, of_pairing
 from nematex.usecases.judging.ranking import (
@@ -40,9 +43,11 @@ NARROWED = ("price_to", "near", "season", "print_kind", "sheer")
 
 
 @room.get("")
-def choose() -> str:
+def choose() -> str | Response:
     """The front of the house: both sides with their pictures, and one question for either."""
     state, asked = now(), request.args.get("q", "")[:200]
+    if is_have(asked):
+        return redirect(url_for("pairing.have", q=asked))
     patterns = state.drawer.holding(asked)
     places = [int(place) for place in np.flatnonzero(state.shelf.holding(asked))]
     most = whole_number("most", SHOWN)
@@ -51,6 +56,18 @@ def choose() -> str:
         "judging/pairing/choose.html", q=asked, patterns=patterns[:most], pattern_count=len(patterns), cloths=cloths,
         cloth_count=len(places), most=most
     )  # fmt: skip
+
+
+@room.get("/have")
+def have() -> str:
+    """What can be made of a length of some cloth."""
+    asked, among = request.args.get("q", "")[:200], request.args.get("among", "")[:100]
+    try:
+        found = read_have(now(), asked)
+    except FieldFault as fault:
+        return render_template("judging/pairing/have.html", q=asked, among=among, fault=fault, have=None, rows=[])
+    rows = makes(shop(), now(), found, among)
+    return render_template("judging/pairing/have.html", q=asked, among=among, fault=None, have=found, rows=rows)
 
 
 def _narrowed() -> tuple[Mask | None, list[FieldFault]]:
@@ -135,6 +152,7 @@ def pairing_page(
         colourways=by_colourway(now(), pattern, record, wish),
         schools=both_schools(shop(), now(), pattern, cloth, wish),
         measure_of=MEASURE_OF,
+        amounts=amounts_of(now(), pattern, record, cloth, wish) if pairing.amount else None,
         off_list=off_list,
         advice=knit_in_woven(cloth, pattern.facts, wish.size, now().tables) if off_list else None,
         hands=of_pairing(shop(), cloth_id, pattern_id),
