@@ -14,12 +14,12 @@ from nematex.core.hang.silhouettes import SILHOUETTES
 from nematex.core.judging.demand import demand
 from nematex.core.judging.pairing import Pairing, pair
 from nematex.core.pattern.facts import Pattern, Size, Wish
+from nematex.core.pattern.look import look_of
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import trade_tables
 from nematex.usecases.photo.made_up import made_up
 from nematex.usecases.quantity.saying import Voice, hand_word
 from nematex.web.drawing.garment import Figure, drawn_figure
-from nematex.web.drawing.spec import drawn_of
 from nematex.web.drawing.swatch import swatch, tile
 from nematex.web.drawing.tape import strip
 from nematex.web.rooms.parts import EVERY_DRAWING
@@ -96,7 +96,7 @@ def test_the_drawing_is_the_cloth_that_the_camera_sees() -> None:
 
 
 def _figure(name: str, *details: str, bend_cm: float = 2.0) -> Figure:
-    return drawn_figure(drawn_of(PatternRecord("X", Pattern(name=name, garment=name, details=details)), TABLES), bend_cm)
+    return drawn_figure(look_of(Pattern(name=name, garment=name, details=details), TABLES), bend_cm)
 
 
 def _half(found: Figure) -> float:

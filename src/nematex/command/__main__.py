@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import argparse
 import sys
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 from nematex.core.errors import FieldFault
 
@@ -42,53 +42,95 @@ def _parser() -> argparse.ArgumentParser:
     shots.add_argument("names", nargs="*")
     serve = commands.add_parser("serve")
     serve.add_argument("--port", type=int, required=True)
+    commands.add_parser("work")
+    commands.add_parser("consume")
     commands.add_parser("words", help="print the glossary of docs/words.md")
     commands.add_parser("help", help="show this")
     return parser
 
 
+def _assess(asked: argparse.Namespace) -> int:
+    from nematex.command.assess import run_assess
+
+    return run_assess(asked.file, asked.schema)
+
+
+def _lay(asked: argparse.Namespace) -> int:
+    from nematex.command.lay import run_lay
+
+    return run_lay(asked.file, asked.schema)
+
+
+def _photo(asked: argparse.Namespace) -> int:
+    from nematex.command.photo import run_photo
+
+    return run_photo(asked.command, asked.photo, asked.px_per_cm)
+
+
+def _service(asked: argparse.Namespace) -> int:
+    from nematex.command import service
+
+    return service.run(asked)
+
+
+def _worker(asked: argparse.Namespace) -> int:
+    from nematex.command import worker
+    from nematex.command.service import home
+
+    return (worker.work if asked.command == "work" else worker.consume)(home())
+
+
+def _test(asked: argparse.Namespace) -> int:
+    from nematex.command.check import run_checks
+
+    return run_checks(asked.pytest)
+
+
+def _benchmark(asked: argparse.Namespace) -> int:
+    from nematex.command.benchmark.run import run_benchmark, run_load
+
+    return run_load() if asked.load else run_benchmark(asked.cloths)
+
+
+def _words(_asked: argparse.Namespace) -> int:
+    from nematex.command.words import words
+
+    print(words(), end="")
+    return 0
+
+
+def _shots(asked: argparse.Namespace) -> int:
+    from nematex.command.shots import run_shots
+
+    return run_shots(asked.names)
+
+
+# Each imports what it needs itself, so that the others start at once.
+COMMANDS: dict[str, Callable[[argparse.Namespace], int]] = {
+    "assess": _assess,
+    "lay": _lay,
+    **dict.fromkeys(("swatch", "disc"), _photo),
+    **dict.fromkeys(("start", "stop", "status", "serve"), _service),
+    **dict.fromkeys(("work", "consume"), _worker),
+    "test": _test,
+    **dict.fromkeys(("benchmark", "bench"), _benchmark),
+    "words": _words,
+    "shots": _shots,
+}
+
+
 def main(arguments: Sequence[str]) -> int:
     parser = _parser()
     asked = parser.parse_args(arguments)
+    command = COMMANDS.get(asked.command)
+    if command is None:
+        parser.print_help()
+        return 0
     try:
-        if asked.command == "assess":
-            from nematex.command.assess import run_assess
-
-            return run_assess(asked.file, asked.schema)
-        if asked.command == "lay":
-            from nematex.command.lay import run_lay
-
-            return run_lay(asked.file, asked.schema)
-        if asked.command in ("swatch", "disc"):
-            from nematex.command.photo import run_photo
-
-            return run_photo(asked.command, asked.photo, asked.px_per_cm)
-        if asked.command in ("start", "stop", "status", "serve"):
-            from nematex.command import service
-
-            return service.run(asked)
-        if asked.command == "test":
-            from nematex.command.check import run_checks
-
-            return run_checks(asked.pytest)
-        if asked.command in ("benchmark", "bench"):
-            from nematex.command.benchmark.run import run_benchmark, run_load
-
-            return run_load() if asked.load else run_benchmark(asked.cloths)
-        if asked.command == "words":
-            from nematex.command.words import words
-
-            print(words(), end="")
-            return 0
-        if asked.command == "shots":
-            from nematex.command.shots import run_shots
-
-            return run_shots(asked.names)
+        return command(asked)
     except FieldFault as fault:
         print(f"nematex: {fault}", file=sys.stderr)
         return 2
-    parser.print_help()
-    return 0
 
 
 def entry() -> None:

@@ -1,4 +1,4 @@
-"""`start`, `stop`, `status`, `serve`: two detached processes, the database and the web server."""
+"""`start`, `stop`, `status`, `serve`: three detached processes: the database, the web server and the worker."""
 
 from __future__ import annotations
 
@@ -140,6 +140,7 @@ def _start(port: int | None, demo: bool) -> int:
         return 1
     url = database_url()
     if _web_runs(state) and _healthy(state["web_port"]):
+        _start_worker(url)
         print(f"Nematex is running: http://127.0.0.1:{state['web_port']}/")
         return 0
     for pid in _web_pids(state):
@@ -165,6 +166,7 @@ def _start(port: int | None, demo: bool) -> int:
             for _ in range(processes())
         ]
     _keep(web_pid=webs[0].pid, web_pids=[web.pid for web in webs], web_port=chosen)
+    _start_worker(url)
     until = time.monotonic() + WEB_SECONDS
     while not _healthy(chosen):
         if any(web.poll() is not None for web in webs) or time.monotonic() > until:
@@ -175,6 +177,26 @@ def _start(port: int | None, demo: bool) -> int:
     return 0
 
 
+def _worker_runs(state: dict[str, Any]) -> bool:
+    return runs(state.get("worker_pid"), "nematex.command work")
+
+
+def _start_worker(url: str) -> None:
+    """The process beside the web server that does what takes long; it starts its own consumer again when that dies."""
+    if _worker_runs(_state()):
+        return
+    with open(home() / "worker.log", "ab") as log:
+        worker = subprocess.Popen(
+            [sys.executable, "-m", "nematex.command", "work"],
+            env={**os.environ, "DATABASE_URL": url},
+            stdout=log,
+            stderr=log,
+            stdin=subprocess.DEVNULL,
+            start_new_session=True,
+        )
+    _keep(worker_pid=worker.pid)
+
+
 def _end(pid: int) -> None:
     os.kill(pid, signal.SIGTERM)
     until = time.monotonic() + STOP_SECONDS
@@ -183,10 +205,11 @@ def _end(pid: int) -> None:
 
 
 def stop() -> int:
-    """End the web server, then the database."""
+    """End the web server, the worker, then the database."""
     state = _state()
     database = [state["database_pid"]] if _database_runs(state) else []
-    for name, pids in (("web server", _web_pids(state)), ("database", database)):
+    worker = [state["worker_pid"]] if _worker_runs(state) else []
+    for name, pids in (("web server", _web_pids(state)), ("worker", worker), ("database", database)):
         for pid in pids:
             _end(pid)
         print(f"{name}: {'stopped' if pids else 'was not running'}")
@@ -200,16 +223,19 @@ def status() -> int:
     given = os.environ.get("DATABASE_URL")
     database = bool(given) or _database_runs(state)
     address = f"http://127.0.0.1:{state['web_port']}/" if web else "not running"
+    worker = _worker_runs(state)
     print(f"web server: {address}")
+    print(f"worker: {'running' if worker else 'not running'}")
     where = "DATABASE_URL" if given else f"127.0.0.1:{state.get('database_port')}"
     print(f"database: {where if database else 'not running'}")
-    return 0 if web and database else 1
+    return 0 if web and worker and database else 1
 
 
 def serve(port: int) -> int:
     """The web server itself, in the foreground."""
     import waitress
 
+    from nematex.command.worker import queue_of
     from nematex.store.database import Database
     from nematex.usecases.judging.whole_matrix import warm
     from nematex.web.app import create_app
@@ -219,7 +245,7 @@ def serve(port: int) -> int:
     listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEPORT, 1)
     listening.bind(("127.0.0.1", port))
-    app = create_app(Database(os.environ["DATABASE_URL"]), session_key())
+    app = create_app(Database(os.environ["DATABASE_URL"]), session_key(), queue_of(home())[1])
     threading.Thread(target=warm, args=(app.extensions["shop"],), daemon=True).start()
     waitress.serve(app, sockets=[listening], threads=6, max_request_body_size=64 * 2**20, ident=None)
     return 0

@@ -22,7 +22,7 @@ from sqlalchemy import (
     func,
     text,
 )
-from sqlalchemy.dialects.mysql import LONGBLOB, MEDIUMTEXT
+from sqlalchemy.dialects.mysql import LONGBLOB, LONGTEXT, MEDIUMTEXT
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 LETTER_BY_LETTER = "utf8mb4_nopad_bin"  # the usual collation takes é for e, and one emoji for another
@@ -288,6 +288,25 @@ class UploadRow(Base):
     state: Mapped[str] = mapped_column(String(20), default="")
     message: Mapped[str] = mapped_column(String(600), default="")
     sent_at: Mapped[datetime] = mapped_column(DateTime, server_default=func.now())
+
+
+class JobRow(Base):
+    """A job outside the web process; `asked_key` is the hash of what was asked, so that the same is not done twice."""
+
+    __tablename__ = "job"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    kind: Mapped[str] = mapped_column(String(20))
+    asked_key: Mapped[str] = mapped_column(String(64), index=True)
+    asked: Mapped[str] = mapped_column(LONGTEXT)
+    about: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
+    state: Mapped[str] = mapped_column(String(12), index=True)
+    done: Mapped[int] = mapped_column(Integer, default=0)
+    total: Mapped[int] = mapped_column(Integer, default=0)
+    found: Mapped[str] = mapped_column(LONGTEXT, default="")
+    message: Mapped[str] = mapped_column(String(600), default="")
+    tries: Mapped[int] = mapped_column(Integer, default=0)
+    made_at: Mapped[datetime] = mapped_column(DateTime, server_default=func.now())
 
 
 class GoneRow(Base):

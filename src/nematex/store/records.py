@@ -199,6 +199,27 @@ class Binned:
 
 
 @dataclass(frozen=True)
+class Job:
+    """A job outside the web process: what was asked, how far it is, what it found. `asked` and `found` are JSON."""
+
+    id: int
+    kind: str
+    asked: str
+    about: dict[str, Any]
+    state: str
+    done: int
+    total: int
+    found: str
+    message: str
+    tries: int
+
+    @property
+    def runs(self) -> bool:
+        """Whether it waits or is worked on."""
+        return self.state in ("waiting", "running", "stopping")
+
+
+@dataclass(frozen=True)
 class Upload:
     """A price list that was sent and waits to be applied."""
 

@@ -15,6 +15,10 @@ from nematex.core.quantity.money import cost_of
 from nematex.store.database import Database, DatabaseGone, DatabaseRefused
 from nematex.usecases.files.csv_text import MAX_BYTES as MAX_LIST
 from nematex.usecases.held.shop import Shop
+from nematex.usecases.jobs.asking import Enqueue
+from nematex.usecases.jobs.queue import queue_in, task_of
+from nematex.usecases.jobs.runners import RUNNERS
+from nematex.usecases.jobs.running import run_job
 from nematex.usecases.judging.field_words import field_word, window_word
 from nematex.usecases.photo.file import MAX_BYTES as MAX_PHOTO
 from nematex.usecases.quantity.saying import colour_word
@@ -31,8 +35,8 @@ POLICY = (
 )
 
 
-def create_app(database: Database, key: str) -> Flask:
-    """The application on one database; `key` signs sessions."""
+def create_app(database: Database, key: str, enqueue: Enqueue | None = None) -> Flask:
+    """The application on one database; `key` signs sessions; `enqueue` hands a job to the worker (else it is done at once)."""
     app = Patient(__name__)
     app.config.update(
         SECRET_KEY=key,
@@ -46,6 +50,8 @@ def create_app(database: Database, key: str) -> Flask:
     )
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     app.extensions["shop"] = Shop(database)
+    at_once = task_of(queue_in(None), lambda job_id: run_job(database, job_id, RUNNERS))
+    app.extensions["enqueue"] = enqueue or at_once
     CSRFProtect(app)
     for room in ROOMS:
         app.register_blueprint(room)

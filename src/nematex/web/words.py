@@ -11,11 +11,11 @@ from markupsafe import Markup
 
 from nematex.core.cloth import print_scale
 from nematex.core.hang.hem import MODERATE_CM
+from nematex.core.pattern.look import look_of
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.programme.notes import Entry
 from nematex.usecases.quantity import saying
 from nematex.web.drawing.garment import Figure, drawn_figure
-from nematex.web.drawing.spec import drawn_of
 from nematex.web.rooms.common import now, shop
 
 
@@ -77,7 +77,7 @@ def scale_word(size_cm: float) -> str:
 
 def drawing(record: PatternRecord, view: str | None = None, bend_cm: float = MODERATE_CM) -> Figure:
     """The drawing of a pattern's garment, as it hangs in a cloth of this bending length."""
-    return drawn_figure(drawn_of(record, now().tables, view), bend_cm)
+    return drawn_figure(look_of(record.facts, now().tables, view), bend_cm)
 
 
 def dressed(

@@ -164,8 +164,10 @@ def amount(
     return bought(length, cloth, tables, receipt)
 
 
-def bought(length_m: float, cloth: Cloth, tables: Tables, receipt: Receipt) -> Amount:
-    """What is bought of a length that has been washed, or need not be: up to the shop's next cut."""
+def bought(length_m: float, cloth: Cloth, tables: Tables, receipt: Receipt, washed: bool = False) -> Amount:
+    """What is bought of a length: up to the shop's next cut; `washed`: what the wash takes is still to be added."""
+    if washed:
+        _for_the_wash(cloth, tables, receipt)
     rule = tables.judging.amount
     step, least = cloth.cut_step_cm or rule.cut_step_cm, cloth.least_cut_cm or rule.least_cut_cm
     buy, cut = (round_up_to_cut(each, step, least) for each in (receipt.length_m or length_m, length_m))

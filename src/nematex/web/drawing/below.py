@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from nematex.core.pattern.look import BOTTOMS, Look
 from nematex.web.drawing.curves import both, curve, mirrored, outline, waved, whole
 from nematex.web.drawing.sheet import FLAT_SKIRT, HIP_BELOW_CM, HIP_HALF, TIERS, WAIST_HALF, Sheet, hung, pocket
-from nematex.web.drawing.spec import BOTTOMS, Drawn
 
 
 def waistband(sheet: Sheet, at: float, waist: str) -> None:
@@ -13,7 +13,7 @@ def waistband(sheet: Sheet, at: float, waist: str) -> None:
         sheet.lines += [outline([(x, at + 0.4), (x + 0.3, at + 3.6)], False) for x in range(-15, 16, 3)]
 
 
-def below(sheet: Sheet, drawn: Drawn, at: float, tenths: int) -> None:
+def below(sheet: Sheet, drawn: Look, at: float, tenths: int) -> None:
     """Skirt or legs from a waist at this height."""
     top = at + 4.0 if drawn.kind in BOTTOMS else at
     if drawn.kind in ("trousers", "shorts", "jumpsuit", "dungarees"):
@@ -26,7 +26,7 @@ def below(sheet: Sheet, drawn: Drawn, at: float, tenths: int) -> None:
         pocket(sheet, 12.0, top + 14.0)
 
 
-def _skirt(sheet: Sheet, drawn: Drawn, top: float, tenths: int) -> None:
+def _skirt(sheet: Sheet, drawn: Look, top: float, tenths: int) -> None:
     length, waist = drawn.length_cm, WAIST_HALF + 0.4
     deep = top + length
     if drawn.skirt == "straight":
@@ -59,7 +59,7 @@ def _folds(waist: float, spread: float, top: float, deep: float, folds: int, gat
     return found
 
 
-def _tiers(sheet: Sheet, drawn: Drawn, top: float, tenths: int) -> None:
+def _tiers(sheet: Sheet, drawn: Look, top: float, tenths: int) -> None:
     found = hung("gathered skirt", drawn.length_cm, 1.8, tenths)
     each, half = drawn.length_cm / TIERS, WAIST_HALF + 0.4
     step = (found.hem_radius_cm * FLAT_SKIRT * 1.12 - half) / TIERS
@@ -84,7 +84,7 @@ def _flounce(sheet: Sheet, half: float, at: float, folds: int) -> None:
     sheet.panels.append(outline([(-half, at), (half, at), *side[1:], *hem[1:-1], *mirrored(side)[:-1]]))
 
 
-def _legs(sheet: Sheet, drawn: Drawn, top: float, tenths: int) -> None:
+def _legs(sheet: Sheet, drawn: Look, top: float, tenths: int) -> None:
     deep, crotch = top + drawn.length_cm, top + 27.0
     waist, hip = WAIST_HALF + 0.4, HIP_HALF + (3.0 if drawn.loose else 0.0)
     if drawn.leg == "wide":

@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from nematex.core.hang.hem import MODERATE_CM
+from nematex.core.pattern.look import BOTTOMS, Look
 from nematex.web.drawing.below import below, waistband
 from nematex.web.drawing.curves import Point, along, both, curve, mirrored, outline, waved, whole
 from nematex.web.drawing.sheet import (
@@ -24,7 +25,6 @@ from nematex.web.drawing.sheet import (
     hung,
     pocket,
 )
-from nematex.web.drawing.spec import BOTTOMS, Drawn
 
 
 @dataclass(frozen=True)
@@ -37,13 +37,13 @@ class Figure:
     box: tuple[float, float, float, float]
 
 
-def drawn_figure(drawn: Drawn, bend_cm: float = MODERATE_CM) -> Figure:
+def drawn_figure(drawn: Look, bend_cm: float = MODERATE_CM) -> Figure:
     """The garment in a cloth of this bending length."""
     return _figure(drawn, round(bend_cm * 10))
 
 
 @lru_cache(maxsize=2048)
-def _figure(drawn: Drawn, tenths: int) -> Figure:
+def _figure(drawn: Look, tenths: int) -> Figure:
     sheet = Sheet()
     if drawn.kind in BOTTOMS:
         waistband(sheet, 0.0, drawn.waist)
@@ -53,7 +53,7 @@ def _figure(drawn: Drawn, tenths: int) -> Figure:
     return _finished(sheet, drawn)
 
 
-def _finished(sheet: Sheet, drawn: Drawn) -> Figure:
+def _finished(sheet: Sheet, drawn: Look) -> Figure:
     numbers = [
         tuple(map(float, pair.split()))
         for path in (*sheet.behind, *sheet.panels)
@@ -67,7 +67,7 @@ def _finished(sheet: Sheet, drawn: Drawn) -> Figure:
     return Figure((*sheet.behind, *sheet.panels), tuple(sheet.lines), tuple(sheet.dots), (-half, top, 2 * half, deep - top))
 
 
-def _above(sheet: Sheet, drawn: Drawn, tenths: int) -> None:
+def _above(sheet: Sheet, drawn: Look, tenths: int) -> None:
     """Bodice with neck, sleeves and what hangs from it."""
     straps = drawn.kind in ("slip", "dungarees") or (drawn.sleeve == "none" and drawn.kind == "dress" and drawn.neck == "v")
     low = drawn.kind in ("dress", "jumpsuit")
@@ -85,7 +85,7 @@ def _above(sheet: Sheet, drawn: Drawn, tenths: int) -> None:
         below(sheet, replace(drawn, length_cm=drawn.length_cm + WAIST_CM - at), at, tenths)
 
 
-def _neck(drawn: Drawn) -> list[Point]:
+def _neck(drawn: Look) -> list[Point]:
     """Half of the neckline, from the middle to the shoulder."""
     if drawn.neck == "boat":
         return curve((0, 4.5), (9, 5), (13.5, 1.5))
@@ -100,7 +100,7 @@ def _neck(drawn: Drawn) -> list[Point]:
     return curve((0, 7.5), (6.5, 7), (7.5, 0))
 
 
-def _bottom(drawn: Drawn) -> list[Point]:
+def _bottom(drawn: Look) -> list[Point]:
     """The right side of a bodice from the underarm to the middle of its lower edge."""
     loose = drawn.loose or drawn.kind in ("tee", "shirt", "hoodie", "coat", "gown")
     if drawn.kind in ("dress", "jumpsuit") and drawn.waist != "none":
@@ -115,7 +115,7 @@ def _bottom(drawn: Drawn) -> list[Point]:
     return [*curve(UNDERARM, (wide - 1.5, 40), (wide, deep), 6), (0.0, deep + 0.8)]
 
 
-def _bodice(sheet: Sheet, drawn: Drawn) -> None:
+def _bodice(sheet: Sheet, drawn: Look) -> None:
     neck, side = _neck(drawn), _bottom(drawn)
     armhole = curve(SHOULDER, (16.5, 17), UNDERARM) if drawn.sleeve != "grown-on" else [SHOULDER, UNDERARM]
     sheet.panels.append(whole([*neck, *armhole, *side]))
@@ -146,7 +146,7 @@ def _bodice(sheet: Sheet, drawn: Drawn) -> None:
         sheet.lines.append(both([(0, WAIST_CM + 8), (25, WAIST_CM + 6)]))
 
 
-def _neckline(sheet: Sheet, drawn: Drawn, neck: list[Point], deep: float) -> None:
+def _neckline(sheet: Sheet, drawn: Look, neck: list[Point], deep: float) -> None:
     """What finishes the neck: wrap, lapels, cowl folds, a band, a collar, a hood."""
     if drawn.neck == "wrap":
         sheet.lines.append(outline([(7.5, 0), (0, 21), (-14, min(deep, WAIST_CM) - 1)], False))
@@ -160,7 +160,7 @@ def _neckline(sheet: Sheet, drawn: Drawn, neck: list[Point], deep: float) -> Non
     _collar(sheet, drawn, neck)
 
 
-def _collar(sheet: Sheet, drawn: Drawn, neck: list[Point]) -> None:
+def _collar(sheet: Sheet, drawn: Look, neck: list[Point]) -> None:
     if drawn.collar == "shirt":
         for side in (1, -1):
             points = [(0.2, 7.5), (4.5, 3.6), (6.8, -1.6), (9.8, 2.6), (9.2, 8.5), (5.2, 12)]
@@ -178,7 +178,7 @@ def _collar(sheet: Sheet, drawn: Drawn, neck: list[Point]) -> None:
         )
 
 
-def _strapped(sheet: Sheet, drawn: Drawn) -> None:
+def _strapped(sheet: Sheet, drawn: Look) -> None:
     """A bodice that hangs from straps: slip, camisole, dungarees."""
     for sign in (1, -1):
         sheet.behind.append(outline([(sign * 11, 16), (sign * 10.2, 16), (sign * 11.6, 0), (sign * 12.4, 0)]))
@@ -202,7 +202,7 @@ def _strapped(sheet: Sheet, drawn: Drawn) -> None:
     sheet.panels.append(whole([*neck, *side]))
 
 
-def _sleeves(sheet: Sheet, drawn: Drawn, tenths: int) -> None:
+def _sleeves(sheet: Sheet, drawn: Look, tenths: int) -> None:
     length = drawn.sleeve_cm
     if length == 0:
         return

@@ -145,6 +145,68 @@ document.addEventListener("alpine:init", () => {
     },
   }));
 
+  /* A lay: renewed while it is worked on; afterwards pieces are moved by hand and held against geometry on the server. */
+  Alpine.data("laying", () => ({
+    done: 0, total: 0, waiting: 0, verdict: "", wrong: true, held: null, moved: {},
+    get share() { return this.total ? Math.min(100, Math.round((100 * this.done) / this.total)) : 0; },
+    get said() { return this.waiting ? `waiting, ${this.waiting} before it` : `${this.done} of about ${this.total} seconds`; },
+    get moves() { return JSON.stringify(Object.values(this.moved)); },
+    get tone() { return this.wrong ? "short-of" : ""; },
+    get cannotKeep() { return this.wrong || !Object.keys(this.moved).length; },
+    init() {
+      this.done = Number(this.$root.dataset.done); this.total = Number(this.$root.dataset.total);
+      if (this.$root.dataset.runs === "1") this.ask();
+    },
+    async ask() {
+      try {
+        const state = await (await fetch(this.$root.dataset.now)).json();
+        Object.assign(this, { done: state.done, total: state.total, waiting: state.waiting });
+        if (!state.runs) { location.reload(); return; }
+        this.$refs.drawing.innerHTML = state.page;
+      } catch (fault) { /* the shop may be busy or away: ask again */ }
+      setTimeout(() => this.ask(), 1000);
+    },
+    /* Screen pixels to cm: the drawing's own matrix knows. */
+    at(event) { return new DOMPoint(event.clientX, event.clientY).matrixTransform(this.$refs.drawing.querySelector("svg").getScreenCTM().inverse()); },
+    grab(event) {
+      const piece = event.target.closest(".laid-piece");
+      if (!piece || this.$root.dataset.runs === "1") return;
+      event.preventDefault(); piece.focus();
+      this.held = { piece, from: this.at(event), before: this.shift(piece) };
+      this.$refs.drawing.setPointerCapture(event.pointerId);
+    },
+    shift(piece) { return [Number(piece.dataset.dx || 0), Number(piece.dataset.dy || 0)]; },
+    drag(event) {
+      if (!this.held) return;
+      const to = this.at(event), [x, y] = this.held.before;
+      this.put(this.held.piece, x + to.x - this.held.from.x, y + to.y - this.held.from.y);
+    },
+    drop() { if (this.held) { this.held = null; this.check(); } },
+    nudge(event) {
+      const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
+      const piece = event.target.closest(".laid-piece");
+      if (!step || !piece || this.$root.dataset.runs === "1") return;
+      event.preventDefault();
+      const [x, y] = this.shift(piece), by = event.shiftKey ? 0.1 : 1;
+      this.put(piece, x + by * step[0], y + by * step[1]);
+      this.check();
+    },
+    put(piece, dx, dy) {
+      Object.assign(piece.dataset, { dx, dy });
+      piece.setAttribute("transform", `translate(${dx} ${dy})`);
+      const { piece: name, copy, x, y } = piece.dataset;
+      this.moved = { ...this.moved, [`${name} ${copy}`]: [name, Number(copy), Number(x) + dx, Number(y) + dy] };
+    },
+    async check() {
+      const body = new URLSearchParams({ csrf_token: this.$root.dataset.token, moves: this.moves });
+      try {
+        const found = await (await fetch(this.$root.dataset.try, { method: "POST", body })).json();
+        this.wrong = found.faults.length > 0;
+        this.verdict = this.wrong ? `${found.faults.slice(0, 3).join("; ")}.` : `${found.length}, and nothing overlaps.`;
+      } catch (fault) { this.wrong = true; this.verdict = "The shop did not answer; move it again."; }
+    },
+  }));
+
   /* The hang is drawn anew while a measurement or the look is moved; another cloth or garment is another page. */
   Alpine.data("hangs", () => ({
     asked: 0,

@@ -1,4 +1,4 @@
-"""What is drawn of a pattern: its kind of garment and, from its details, sleeves, neck, collar, waist, skirt, closures.
+"""How a pattern looks: its kind of garment and, from its details, sleeves, neck, collar, waist, skirt, closures.
 
 The words of each trait are rows of data/drawn_details.csv; of one trait the first row whose word stands in the pattern
 decides. Lengths in cm on a common middle size.
@@ -9,8 +9,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
+from nematex.core.pattern.facts import Pattern
 from nematex.core.tables import Tables, Trait
-from nematex.store.records import PatternRecord
 
 BOTTOMS = ("skirt", "trousers", "shorts")
 USUAL_SLEEVE = {"shirt": "long", "hoodie": "long", "coat": "long", "gown": "long", "slip": "none", "dungarees": "none"}
@@ -19,8 +19,8 @@ CROPPED_CM, TUNIC_CM, SLIP_DRESS_CM = -16.0, 16.0, 44.0
 
 
 @dataclass(frozen=True, slots=True)
-class Drawn:
-    """What the drawing shows. Lengths in cm; of a skirt from the waist, of a top from the shoulder."""
+class Look:
+    """What is seen of it. Lengths in cm; of a skirt from the waist, of a top from the shoulder."""
 
     kind: str
     length_cm: float
@@ -38,9 +38,8 @@ class Drawn:
     loose: bool = False
 
 
-def said_of(record: PatternRecord, view: str | None = None) -> str:
+def said_of(facts: Pattern, view: str | None = None) -> str:
     """All words of a pattern that tell how it looks, those of the chosen view's options among them."""
-    facts = record.facts
     options = (word for each in facts.usual_options(view) for word in (each.name, *each.details))
     parts = (word for part in facts.parts for word in part.details)
     words: Iterable[str] = (facts.name, facts.garment, view or "", *facts.details, *parts, *options)
@@ -66,15 +65,15 @@ class _Seen:
         return row.value if row else usual
 
 
-def drawn_of(record: PatternRecord, tables: Tables, view: str | None = None) -> Drawn:
+def look_of(facts: Pattern, tables: Tables, view: str | None = None) -> Look:
     """How a pattern is drawn; a tee where nothing says what it is."""
-    base = tables.drawn(f"{record.facts.name} {record.facts.garment}") or "tee"
-    seen = _Seen(said_of(record, view), base, tables)
+    base = tables.drawn(f"{facts.name} {facts.garment}") or "tee"
+    seen = _Seen(said_of(facts, view), base, tables)
     kind = {"tiered skirt": "skirt", "wide trousers": "trousers", "shift": "dress"}.get(base, base)
     collar = seen.of("collar", "hood" if kind == "hoodie" else "shirt" if kind == "shirt" else "")
     neck = seen.of("neck", "wrap" if kind == "gown" else "round")
     sleeve = seen.row("sleeve") or seen.named("sleeve", USUAL_SLEEVE.get(kind, "short"))
-    return Drawn(
+    return Look(
         kind=kind,
         length_cm=_length(kind, seen),
         sleeve=sleeve.value if sleeve else "short",

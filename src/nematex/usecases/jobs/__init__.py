@@ -1,0 +1,1 @@
+"""Work outside the web process: asked for here, done by the worker, its state read from anywhere."""

@@ -1,0 +1,84 @@
+"""One job, as the worker does it: taken up by name, told how far it is, stopped when asked, kept when done."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+from dataclasses import dataclass, field
+
+from nematex.core.errors import NematexError
+from nematex.store import jobs
+from nematex.store.database import Database
+from nematex.store.records import Job
+
+TOLD_EVERY_S = 0.4
+MOST_TRIES = 3
+
+
+class Busy(RuntimeError):
+    """Another process still holds the job's name; try again soon."""
+
+
+@dataclass
+class Handle:
+    """What a runner is given: it tells what it found so far, and asks whether it should stop."""
+
+    database: Database
+    job: Job
+    begun: float = field(default_factory=time.monotonic)
+    told: float = 0.0
+    stopping: bool = False
+
+    def tell(self, found: str) -> None:
+        """Keep what has been found so far."""
+        with self.database.work() as work:
+            jobs.set_job(work, self.job.id, found=found)
+
+    def stopped(self) -> bool:
+        """Whether it was asked to stop; says by the way how many seconds it has run."""
+        now = time.monotonic()
+        if now - self.told >= TOLD_EVERY_S:
+            self.told = now
+            with self.database.work() as work:
+                kept = jobs.job(work, self.job.id)
+                self.stopping = kept is None or kept.state == "stopping"
+                jobs.set_job(work, self.job.id, done=min(round(now - self.begun), self.job.total))
+        return self.stopping
+
+
+Runner = Callable[[Handle], str]
+
+
+def _name(job_id: int) -> str:
+    return f"nematex job {job_id}"
+
+
+def run_job(database: Database, job_id: int, runners: dict[str, Runner]) -> None:
+    """Do a job that waits, or that a worker left behind; raises Busy while another still holds it."""
+    with database.lock(_name(job_id)) as taken:
+        if not taken:
+            raise Busy(_name(job_id))
+        with database.work() as work:
+            kept = jobs.job(work, job_id)
+            if kept is None or not kept.runs:
+                return
+            if kept.tries >= MOST_TRIES:
+                jobs.set_job(work, job_id, state="failed", message="Its worker ended three times while it worked on it.")
+                return
+            jobs.set_job(work, job_id, state="stopping" if kept.state == "stopping" else "running", tries=kept.tries + 1)
+        _do(database, kept, runners)
+
+
+def _do(database: Database, kept: Job, runners: dict[str, Runner]) -> None:
+    end: dict[str, object] = {}
+    try:
+        end = {"state": "done", "found": runners[kept.kind](Handle(database, kept)), "done": kept.total}
+    except NematexError as fault:
+        end = {"state": "failed", "message": str(fault)[:600]}
+    except Exception:
+        end = {"state": "failed", "message": "Something unforeseen stopped it; the log of the worker says more."}
+        raise
+    finally:
+        if end:
+            with database.work() as work:
+                jobs.set_job(work, kept.id, **end)

@@ -1,0 +1,1 @@
+"""The lay: a pattern's pieces laid out on a cloth."""

@@ -1,0 +1,155 @@
+"""The worker: jobs in the order they were asked, taken up again when it is killed, stopped when asked, none done twice."""
+
+from __future__ import annotations
+
+import json
+import os
+import signal
+import subprocess
+import sys
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+import pytest
+from sqlalchemy import select, update
+
+from nematex.command.worker import queue_of
+from nematex.store import jobs
+from nematex.store.database import Database
+from nematex.store.models import JobRow
+from nematex.usecases.jobs.asking import Enqueue, ask, look, stop
+from nematex.usecases.jobs.queue import queue_in, task_of
+from nematex.usecases.jobs.runners import RUNNERS
+from nematex.usecases.jobs.running import MOST_TRIES, run_job
+
+WAIT_S = 60
+
+
+def small(number: int) -> str:
+    corner = {"id": "a", "outline_cm": [[0, 0], [9, 0], [9, 9]]}
+    return json.dumps({"width_cm": 100, "seconds": 0, "seed": number, "pieces": [corner]})
+
+
+def long(seconds: int) -> str:
+    """It works on as long as it may: pieces on the fold are for our own solver alone."""
+    piece = {"id": "a", "outline_cm": [[0, 0], [31, 0], [29, 17], [0, 23]], "kind": "fold", "fold_edge": "y=0", "count": 9}
+    other = {"id": "b", "outline_cm": [[0, 0], [37, 3], [23, 19], [4, 13]], "kind": "pair", "count": 12}
+    return json.dumps({"width_cm": 140, "folded": True, "seconds": seconds, "pieces": [piece, other]})
+
+
+@contextmanager
+def worker(home: Path) -> Iterator[subprocess.Popen[bytes]]:
+    process = subprocess.Popen([sys.executable, "-m", "nematex.command", "work"], stderr=subprocess.DEVNULL)
+    try:
+        yield process
+    finally:
+        process.terminate()
+        process.wait(20)
+
+
+@pytest.fixture
+def enqueue(database: Database, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Iterator[Enqueue]:
+    monkeypatch.setenv("DATABASE_URL", database.url)
+    monkeypatch.setenv("NEMATEX_HOME", str(tmp_path))
+    monkeypatch.setenv("NEMATEX_WORKERS", "1")
+    monkeypatch.setenv("PYTHONPATH", os.pathsep.join(sys.path))
+    monkeypatch.delenv("REDIS_URL", raising=False)
+    folder = tmp_path / ".nematex"
+    folder.mkdir()
+    queue, found = queue_of(folder)
+    yield found
+    queue.storage.close()
+
+
+def rows(database: Database) -> list[tuple[int, str, int]]:
+    with database.work() as work:
+        return [tuple(row) for row in work.execute(select(JobRow.id, JobRow.state, JobRow.tries).order_by(JobRow.id))]
+
+
+def until(database: Database, *states: str) -> list[tuple[int, str, int]]:
+    """Wait until every job is in one of these states."""
+    end = time.monotonic() + WAIT_S
+    while True:
+        found = rows(database)
+        if all(state in states for _, state, _ in found):
+            return found
+        assert time.monotonic() < end, found
+        time.sleep(0.1)
+
+
+def consumer_of(parent: int) -> int:
+    """The process that the worker started."""
+    end = time.monotonic() + WAIT_S
+    while time.monotonic() < end:
+        children = Path(f"/proc/{parent}/task/{parent}/children").read_text().split()
+        if children:
+            return int(children[0])
+        time.sleep(0.05)
+    raise AssertionError("the worker started nothing")
+
+
+def test_twenty_lays_in_order_and_none_is_lost_when_the_worker_is_killed(
+    database: Database, enqueue: Enqueue, tmp_path: Path
+) -> None:
+    first = ask(database, enqueue, "lay", long(8), {}, 8)
+    for number in range(20):
+        ask(database, enqueue, "lay", small(number), {}, 0)
+    waiting = look(database, first + 20)
+    assert waiting is not None
+    assert waiting[1] == 20
+    with worker(tmp_path) as process:
+        end = time.monotonic() + WAIT_S
+        while rows(database)[0][1] != "running":
+            assert time.monotonic() < end
+            time.sleep(0.05)
+        os.kill(consumer_of(process.pid), signal.SIGKILL)
+        found = until(database, "done")
+    assert len(found) == 21
+    assert found[0][2] == 2  # it was taken up again
+    assert {tries for _, _, tries in found[1:]} == {1}
+    with database.work() as work:
+        answers = [json.loads(text) for text in work.scalars(select(JobRow.found))]
+    assert all(answer["length_cm"] > 0 for answer in answers)
+
+
+def test_a_job_is_stopped_and_keeps_its_best(database: Database, enqueue: Enqueue, tmp_path: Path) -> None:
+    running, later = ask(database, enqueue, "lay", long(60), {}, 60), ask(database, enqueue, "lay", small(1), {}, 0)
+    stop(database, later)
+    with worker(tmp_path):
+        end = time.monotonic() + WAIT_S
+        while not ((found := look(database, running)) and found[0].found):
+            assert time.monotonic() < end
+            time.sleep(0.1)
+        assert found[0].runs
+        stop(database, running)
+        ended = until(database, "done", "cancelled")
+    assert [state for _, state, _ in ended] == ["done", "cancelled"]
+
+
+def test_the_same_is_not_done_twice_and_a_fault_is_kept(database: Database) -> None:
+    calls: list[int] = []
+    first = ask(database, calls.append, "lay", small(1), {}, 0)
+    assert ask(database, calls.append, "lay", small(1), {}, 0) == first
+    wrong = ask(database, calls.append, "lay", small(1).replace("100", "3"), {}, 0)
+    assert calls == [first, wrong]
+    queue = queue_in(None)
+    do = task_of(queue, lambda job_id: run_job(database, job_id, RUNNERS))
+    for number in calls:
+        do(number)
+    assert [state for _, state, _ in rows(database)] == ["done", "failed"]
+    found = look(database, wrong)
+    assert found is not None
+    assert "too wide" in found[0].message
+    assert ask(database, calls.append, "lay", small(1).replace("100", "3"), {}, 0) != wrong  # what failed may be asked again
+
+
+def test_a_job_that_ends_its_worker_each_time_is_given_up(database: Database) -> None:
+    with database.work() as work:
+        number = jobs.add_job(work, "lay", "", small(1), {}, 0)
+        work.execute(update(JobRow).values(state="running", tries=MOST_TRIES))
+    run_job(database, number, RUNNERS)
+    found = look(database, number)
+    assert found is not None
+    assert (found[0].state, "three times" in found[0].message) == ("failed", True)

@@ -1,0 +1,85 @@
+"""Laying out in Chromium: ask, look, move by hand, take away, send pieces of one's own."""
+
+from __future__ import annotations
+
+import json
+import re
+from pathlib import Path
+
+from conftest import Site
+from playwright.sync_api import Page, expect
+
+from nematex.core.amount.lay.pieces import Piece
+from nematex.usecases.lay.pieces_file import pieces_svg
+from nematex.usecases.lay.text import LayOut
+
+TWO = [Piece("front", ((0, 0), (40, 0), (40, 30), (0, 30)), 2, "pair"), Piece("belt", ((0, 0), (90, 0), (90, 6), (0, 6)))]
+
+
+def asked(page: Page, site: Site, cloth: str = "GM-102", pattern: str = "TW-12") -> None:
+    codes = {record.code: record.id for record in site.shop.now().drawer.records}
+    number = codes.get(pattern) or next(iter(codes.values()))
+    page.goto(f"/lay/{number}/{site.cloth(cloth)}")
+
+
+def test_drafted_pieces_are_laid_and_moved_by_hand(page: Page, site: Site) -> None:
+    asked(page, site)
+    expect(page.get_by_role("heading", name="What is laid")).to_be_visible()
+    page.get_by_label("Take").select_option("5")
+    page.get_by_label("folded along its length").check()
+    page.get_by_role("button", name="Lay it out").click()
+    expect(page.locator(".lay-drawing")).to_be_visible(timeout=60_000)
+    expect(page.get_by_text("Drafted pieces: an approximation")).to_be_visible()
+    pieces = page.locator(".laid-piece")
+    count = pieces.count()
+    keep = page.get_by_role("button", name="Keep this lay")
+    expect(keep).to_be_disabled()
+    pieces.first.focus()
+    page.keyboard.press("ArrowUp")  # over the edge or the fold
+    said = page.locator(".by-hand [role=status]")
+    expect(said).to_contain_text(re.compile("over the edge|overlap|away from the fold"))
+    expect(keep).to_be_disabled()
+    page.keyboard.press("ArrowDown")
+    expect(said).to_contain_text("nothing overlaps")
+    last = pieces.nth(count - 1)
+    last.focus()
+    page.keyboard.press("ArrowRight")
+    expect(said).not_to_be_empty()
+    with page.expect_download() as download:
+        page.get_by_role("link", name="the lay as JSON").click()
+    answer = LayOut.model_validate(json.loads(Path(download.value.path()).read_text()))
+    assert len(answer.placements) == count
+
+
+def test_a_lay_moved_by_hand_is_kept_beside_the_first(page: Page, site: Site, tmp_path: Path) -> None:
+    file = tmp_path / "two.svg"
+    file.write_text(pieces_svg(TWO))
+    asked(page, site)
+    page.get_by_text("pieces of your own").click()
+    page.get_by_label("SVG or DXF").set_input_files(file)
+    page.get_by_label("Take").select_option("5")
+    page.get_by_role("button", name="Lay it out").click()
+    expect(page.get_by_text("Pieces from two.svg")).to_be_visible(timeout=60_000)
+    before = page.url
+    belt = page.locator('.laid-piece[data-piece="belt"]')
+    belt.focus()
+    for _ in range(120):
+        page.keyboard.press("ArrowRight")
+    expect(page.locator(".by-hand [role=status]")).to_contain_text("nothing overlaps")
+    page.get_by_role("button", name="Keep this lay").click()
+    expect(page.locator(".lay-drawing")).to_be_visible()
+    assert page.url != before
+    page.goto(before)
+    expect(page.locator(".lay-drawing")).to_be_visible()  # the first stands as it was
+
+
+def test_what_cannot_be_laid_is_said_on_the_page(page: Page, site: Site, tmp_path: Path) -> None:
+    file = tmp_path / "sail.svg"
+    file.write_text(pieces_svg([Piece("sail", ((0, 0), (50, 0), (50, 400), (0, 400)))]))
+    asked(page, site)
+    page.get_by_text("pieces of your own").click()
+    page.get_by_label("SVG or DXF").set_input_files(file)
+    page.get_by_role("button", name="Lay it out").click()
+    expect(page.get_by_role("alert")).to_contain_text("sail")
+    expect(page.get_by_role("alert")).to_contain_text("too wide")
+    site.complaints.clear()  # the browser notes the 400 as an error
