@@ -290,6 +290,18 @@ class UploadRow(Base):
     sent_at: Mapped[datetime] = mapped_column(DateTime, server_default=func.now())
 
 
+class ReservationRow(Base):
+    """A length in m taken out of a cloth's stock, and what for."""
+
+    __tablename__ = "reservation"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id", ondelete="CASCADE"))
+    length_m: Mapped[float] = mapped_column(Double)
+    why: Mapped[str] = mapped_column(String(300))
+    made_at: Mapped[datetime] = mapped_column(DateTime, server_default=func.now())
+
+
 class JobRow(Base):
     """A job outside the web process; `asked_key` is the hash of what was asked, so that the same is not done twice."""
 

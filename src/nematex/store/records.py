@@ -199,6 +199,17 @@ class Binned:
 
 
 @dataclass(frozen=True)
+class Reservation:
+    """A length in m taken out of a cloth's stock for a purpose."""
+
+    id: int
+    cloth_id: int
+    length_m: float
+    why: str
+    made_at: datetime
+
+
+@dataclass(frozen=True)
 class Job:
     """A job outside the web process: what was asked, how far it is, what it found. `asked` and `found` are JSON."""
 

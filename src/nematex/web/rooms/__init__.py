@@ -4,6 +4,7 @@ from nematex.web.rooms import bin, home, parts
 from nematex.web.rooms.cloth import aids, bench, chosen, imports, quality, shelf
 from nematex.web.rooms.hang import hang
 from nematex.web.rooms.judging import matrix, overrides, pairing, why
+from nematex.web.rooms.kit import kit
 from nematex.web.rooms.lay import lay
 from nematex.web.rooms.pattern import patterns
 from nematex.web.rooms.photo import photo
@@ -11,6 +12,6 @@ from nematex.web.rooms.programme import programmes
 
 MODULES = (
     home, shelf, chosen, bench, photo, aids, quality, patterns, why, pairing, hang, matrix, overrides, programmes, imports,
-    parts, bin, lay,
+    parts, bin, lay, kit,
 )  # fmt: skip
 ROOMS = tuple(module.room for module in MODULES)

@@ -33,6 +33,7 @@ from nematex.usecases.judging.ranking import (
     rank_patterns,
     read_wish,
 )
+from nematex.usecases.kit.kit import is_kit
 from nematex.web.rooms.common import filters, find_cloth, find_pattern, now, shop, whole_number
 
 room = Blueprint("pairing", __name__, url_prefix="/pairing")
@@ -46,6 +47,8 @@ NARROWED = ("price_to", "near", "season", "print_kind", "sheer")
 def choose() -> str | Response:
     """The front of the house: both sides with their pictures, and one question for either."""
     state, asked = now(), request.args.get("q", "")[:200]
+    if is_kit(asked):
+        return redirect(url_for("kit.page", q=asked))
     if is_have(asked):
         return redirect(url_for("pairing.have", q=asked))
     patterns = state.drawer.holding(asked)

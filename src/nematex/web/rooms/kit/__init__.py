@@ -1,0 +1,1 @@
+"""Kits from bolts."""
