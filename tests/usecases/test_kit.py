@@ -191,3 +191,23 @@ def test_answered_from_the_front_page_reserved_and_given_back(page: Page, site: 
     page.get_by_role("button", name="Work it out").click()
     expect(page.get_by_role("alert")).to_contain_text("is no bolt")
     expect(page.get_by_label("Bolts")).to_have_value("plenty")
+
+
+def test_what_a_garment_costs(page: Page, site: Site) -> None:
+    state = site.shop.now()
+    pattern = next(each for each in state.drawer.records if "10 buttons" in each.facts.notions)
+    cloth = next(each for each in state.shelf.records if each.facts.name == "Kelp Ladder challis")
+    page.goto(f"/pairing/one/{pattern.id}/{cloth.id}/beneath")
+    costs = page.locator(".costs")
+    expect(costs).to_contain_text("Together, at least")
+    page.get_by_text("the shop's prices of notions").click()
+    page.get_by_label("One after the other").fill("thread 2.20; button 0.45; interfacing 7.50/m; plenty")
+    page.get_by_role("button", name="Keep", exact=True).click()
+    expect(page.get_by_role("alert")).to_contain_text("plenty")
+    expect(page.get_by_label("One after the other")).to_have_value("thread 2.20; button 0.45; interfacing 7.50/m; plenty")
+    site.complaints.clear()  # the browser notes the 400 as an error
+    page.get_by_label("One after the other").fill("thread 2.20; button 0.45; interfacing 7.50/m")
+    page.get_by_role("button", name="Keep", exact=True).click()
+    expect(costs).to_contain_text("£4.50")  # ten buttons at 0.45
+    expect(costs).to_contain_text("£2.20")
+    expect(page.get_by_role("alert")).to_have_count(0)

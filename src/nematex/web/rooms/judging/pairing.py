@@ -5,17 +5,20 @@ from __future__ import annotations
 from collections.abc import Mapping
 from datetime import date
 from typing import Any
+from urllib.parse import urlencode
 
 import numpy as np
 from flask import Blueprint, redirect, render_template, request, session, url_for
 from werkzeug.wrappers import Response
 
+from nematex.core.cloth.estimates import Cloth
 from nematex.core.errors import FieldFault
 from nematex.core.judging.size_advice import is_off_list_knit, knit_in_woven
 from nematex.core.pattern.facts import Wish
 from nematex.core.quantity.arrays import Mask
-from nematex.store.records import PatternRecord
+from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import colour_words
+from nematex.usecases.beneath.cost import SETTING, garment_cost, keep_notion_prices, read_notion_prices
 from nematex.usecases.beneath.view import beneath
 from nematex.usecases.cloth.browse import kept, offered_cloths
 from nematex.usecases.cloth.lacks.worth import MEASURE_OF
@@ -177,8 +180,33 @@ def under(pattern_id: int, cloth_id: int) -> str:
     """Lining, interfacing, thread and notions of a pairing."""
     pattern, (record, cloth) = find_pattern(pattern_id), find_cloth(cloth_id)
     wish = fitting_wish(pattern, read_wish(request.args))
-    found = beneath(now(), pattern, record, cloth, wish)
-    return render_template("beneath/beneath.html", record=record, pattern=pattern, cloth=cloth, found=found, wish=wish)
+    return _under(pattern, record, cloth, wish)
+
+
+def _under(pattern: PatternRecord, record: ClothRecord, cloth: Cloth, wish: Wish, fault: FieldFault | None = None) -> str:
+    found, typed = beneath(now(), pattern, record, cloth, wish), now().settings.get(SETTING, "")
+    cost, why = None, ""
+    try:
+        cost = garment_cost(record, found, read_notion_prices(typed))
+    except FieldFault as raised:
+        why = str(raised)
+    return render_template(
+        "beneath/beneath.html", record=record, pattern=pattern, cloth=cloth, found=found, wish=wish, cost=cost, no_cost=why,
+        notion_prices=request.form.get("prices", typed), fault=fault
+    )  # fmt: skip
+
+
+@room.post("/one/<int:pattern_id>/<int:cloth_id>/beneath")
+def price_notions(pattern_id: int, cloth_id: int) -> Response | tuple[str, int]:
+    """Keep what the shop asks for notions."""
+    pattern, (record, cloth) = find_pattern(pattern_id), find_cloth(cloth_id)
+    wish = fitting_wish(pattern, read_wish(request.args))
+    try:
+        keep_notion_prices(shop(), request.form.get("prices", ""))
+    except FieldFault as fault:
+        return _under(pattern, record, cloth, wish, fault), 400
+    chosen = {name: request.args[name] for name in ("view", "size", "options") if name in request.args}
+    return redirect(f"{url_for('pairing.under', pattern_id=pattern_id, cloth_id=cloth_id)}?{urlencode(chosen)}")
 
 
 @room.get("/mixed/<int:pattern_id>")
