@@ -8,6 +8,7 @@ from pathlib import Path
 
 from conftest import Site
 from playwright.sync_api import Page, expect
+from test_pages import faults
 
 from nematex.core.amount.lay.pieces import Piece
 from nematex.usecases.lay.pieces_file import pieces_svg
@@ -83,3 +84,12 @@ def test_what_cannot_be_laid_is_said_on_the_page(page: Page, site: Site, tmp_pat
     expect(page.get_by_role("alert")).to_contain_text("sail")
     expect(page.get_by_role("alert")).to_contain_text("too wide")
     site.complaints.clear()  # the browser notes the 400 as an error
+
+
+def test_the_lay_and_its_drawing_are_accessible(page: Page, site: Site, axe: str) -> None:
+    asked(page, site)
+    page.get_by_label("Take").select_option("5")
+    page.get_by_label("folded along its length").check()
+    page.get_by_role("button", name="Lay it out").click()
+    expect(page.locator(".lay-drawing")).to_be_visible(timeout=60_000)
+    assert faults(page, axe) == []
