@@ -21,6 +21,8 @@ from nematex.core.tables import (
     Detail,
     EnvelopePhrases,
     Garment,
+    HackKind,
+    HackNumber,
     HandWord,
     Interfacing,
     Named,
@@ -165,6 +167,14 @@ def _traits() -> dict[str, tuple[Trait, ...]]:
     return found
 
 
+def _hack(row: Row) -> HackKind:
+    fields = []
+    for each in _many(row["fields"]):
+        name, *numbers = each.split(":")
+        fields.append(HackNumber(name, *map(float, numbers)))
+    return HackKind(row["kind"], row["label"], row["says"], tuple(fields), _many(row["adds"]), _many(row["removes"]))
+
+
 @cache
 def trade_tables() -> Tables:
     """The tables as shipped."""
@@ -215,6 +225,7 @@ def trade_tables() -> Tables:
         ),
         shapes=tuple(Shape(row["word"], row["drawn"], row["hung"]) for row in _rows("garment_shapes.csv")),
         traits=_traits(),
+        hacks={row["kind"]: _hack(row) for row in _rows("hacks.csv")},
         parts=_named(
             "parts.csv",
             "part",

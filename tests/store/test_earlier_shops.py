@@ -34,6 +34,7 @@ FROZEN = {
     "0008_long_envelopes.py": "0fa683569901",
     "0009_links_and_pairings.py": "71e690ccd96b",
     "0007_bin_and_codes.py": "f2bbef834455",
+    "0012_changes.py": "5f7a31286c26",
     "0011_reservations.py": "bc2a3091ba56",
     "0010_jobs.py": "8755c755305b",
 }

@@ -51,16 +51,16 @@ def _views(shop: Shop) -> dict[str, tuple[str, dict[str, int]]]:
         "cloth": (f"/shelf/{challis}", SIZE),
         "bench": (f"/bench/{cloths['LF-302']}/ramp", SIZE),
         "photo": (_photo(shop, cloths["GM-101"]), SIZE),
-        "quality": ("/quality", SIZE),
         "paste": ("/patterns/new", SIZE),
         "why": (f"/patterns/{skirt}/why", SIZE),
         "pairing-pattern": (f"/pairing/pattern/{skirt}?look=flowing&view=B+midi%2C+3+tiers&size=16", SIZE),
         "pairing-one": (f"/pairing/one/{patterns['OR-14']}/{slub}", SIZE),
         "beneath": (f"/pairing/one/{patterns['OR-12']}/{cloths['LF-312']}/beneath", SIZE),
-        "mixed": (f"/pairing/mixed/{patterns['OR-16']}?cloth.body={cloths['SK-503']}&cloth.sleeve={cloths['LF-317']}", SIZE),
+        "have": ("/pairing/have?q=2.4 m of 138 cm viscose crepe", SIZE),
+        "lay": (f"/lay/{patterns['OR-11']}/{cloths['LF-301']}", SIZE),
+        "kit": ("/kit?q=20 tee kits from a bolt of 13 m and one of 12 m, with ribbing", SIZE),
         "hang": (f"/hang?pattern={skirt}&look=20&{'&'.join(f'cloth={cloths[code]}' for code in HUNG)}", SIZE),
         "matrix": ("/matrix", SIZE),
-        "hands": ("/hands", SIZE),
         "pairing-phone": (f"/pairing/pattern/{skirt}?look=flowing", PHONE),
         "programme": ("/programmes/1", SIZE),
         "notes": ("/programmes/1/notes", SIZE),
@@ -87,7 +87,14 @@ def _paste(page: Page) -> None:
     page.get_by_role("button", name="Read it into the form").click()
 
 
-ACTS: dict[str, Callable[[Page], None]] = {"bench": _measure, "paste": _paste}
+def _lay(page: Page) -> None:
+    """A pairing laid out, for the picture of the lay."""
+    page.get_by_label("Take").select_option("15")
+    page.get_by_role("button", name="Lay it out").click()
+    page.locator(".by-hand").wait_for(timeout=90_000)
+
+
+ACTS: dict[str, Callable[[Page], None]] = {"bench": _measure, "paste": _paste, "lay": _lay}
 
 
 def _messy_upload(shop: Shop) -> int:

@@ -126,6 +126,32 @@ class Trait:
 
 
 @dataclass(frozen=True, slots=True)
+class HackNumber:
+    """One number of a change: its name with the unit, what is usual, and its limits."""
+
+    name: str
+    usual: float
+    low: float
+    high: float
+
+    @property
+    def label(self) -> str:
+        return self.name.replace("_cm", " in cm").replace("_pct", " in %").replace("_", " ")
+
+
+@dataclass(frozen=True, slots=True)
+class HackKind:
+    """A kind of change to a pattern: its numbers, how it is said, the details that it adds and takes away."""
+
+    name: str
+    label: str
+    says: str
+    fields: tuple[HackNumber, ...]
+    adds: tuple[str, ...]
+    removes: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class PartKind:
     """A part of a garment as commonly cut: close to or free of the body, and whether it is a band or the garment's body.
 
@@ -209,6 +235,7 @@ class Tables:
     garments: Named[Garment]
     shapes: tuple[Shape, ...]
     traits: Mapping[str, tuple[Trait, ...]]
+    hacks: Mapping[str, HackKind]
     parts: Named[PartKind]
     interfacings: tuple[Interfacing, ...]
     width_chart: Mapping[float, tuple[float, ...]]

@@ -268,6 +268,7 @@ class PickRow(Base):
     school: Mapped[str] = mapped_column(String(10), default="hand")
     options: Mapped[list[str] | None] = mapped_column(JSON(none_as_null=True))
     other_size: Mapped[str | None] = mapped_column(String(40))
+    hacks: Mapped[list[str] | None] = mapped_column(JSON(none_as_null=True))
     part: Mapped[str | None] = mapped_column(String(80))
     with_before: Mapped[bool] = mapped_column(Boolean, default=False, server_default=text("0"))
     binned_at: Mapped[datetime | None] = mapped_column(DateTime)

@@ -174,6 +174,7 @@ class Pick:
     other_size: str | None = None
     part: str | None = None
     with_before: bool = False
+    hacks: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)

@@ -9,10 +9,12 @@ import math
 from collections.abc import Sequence
 
 from nematex.core.amount.chart import convert_width
+from nematex.core.amount.hacked import add_hacks
 from nematex.core.amount.receipt import Amount, Receipt
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.errors import UnknownChoice
 from nematex.core.pattern.facts import Pattern, Requirement, Wish
+from nematex.core.pattern.hacks import read_hacks
 from nematex.core.quantity.estimate import Known
 from nematex.core.quantity.said import Units
 from nematex.core.quantity.units import CM_PER_INCH, trim
@@ -159,6 +161,8 @@ def amount(
     row = at_width(rows, pattern.widest_piece_cm, cloth.width.best, _lies_one_way(cloth), tables, receipt)
     _turned_one_way(cloth, row, tables, receipt)
     _matched(cloth, tables, receipt)
+    if wish.hacks and use == "main":
+        add_hacks(read_hacks(wish.hacks, tables), cloth.width.best, _lies_one_way(cloth), receipt)
     length = receipt.length_m or 0.0
     _for_the_wash(cloth, tables, receipt)
     return bought(length, cloth, tables, receipt)

@@ -22,6 +22,7 @@ from nematex.core.judging.verdict import Origin, Window
 from nematex.core.pattern.construction import Making, making
 from nematex.core.pattern.envelope import Interpretation, NamedCloths, read_envelope
 from nematex.core.pattern.facts import Pattern, Wish, same_view
+from nematex.core.pattern.hacks import hacked, read_hacks
 from nematex.core.pattern.interpretation_fixes import with_reading_fixes
 from nematex.core.quantity.estimate import Range
 from nematex.core.quantity.kinds import Quantity
@@ -182,6 +183,7 @@ def _named(pattern: Pattern, made: Making, interpretation: Interpretation, table
 def demand(pattern: Pattern, wish: Wish, tables: Tables, interpretation: Interpretation | None = None) -> Demand:
     """Build the windows; raises FieldFault if nothing says woven, knit or either."""
     interpretation = interpretation or read_pattern(pattern, tables)
+    pattern = hacked(pattern, read_hacks(wish.hacks, tables))
     index = tables.lexicon.index
     made = making(pattern, wish, tables)
     named = _named(pattern, made, interpretation, tables)

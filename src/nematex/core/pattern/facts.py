@@ -109,6 +109,7 @@ class Pattern:
     notions: str = ""
     edge_fixes: tuple[EdgeFix, ...] = ()
     reading_fixes: tuple[ReadingFix, ...] = ()
+    longer_cm: float = 0.0  # by changes to it; the table is of the pattern as it is
 
     @property
     def views(self) -> tuple[str, ...]:
@@ -135,3 +136,4 @@ class Wish:
     look: str = "balanced"
     school: str = "hand"
     options: tuple[str, ...] | None = None  # names of the options made; None: as the view is drawn
+    hacks: tuple[str, ...] = ()  # changes to the pattern, as they are written

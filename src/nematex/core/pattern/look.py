@@ -14,6 +14,7 @@ from nematex.core.tables import Tables, Trait
 
 BOTTOMS = ("skirt", "trousers", "shorts")
 USUAL_SLEEVE = {"shirt": "long", "hoodie": "long", "coat": "long", "gown": "long", "slip": "none", "dungarees": "none"}
+LEAST_LENGTH_CM = 20.0
 USUAL_SKIRT_CM, USUAL_LEG_CM, SHORTS_CM = 62.0, 100.0, 42.0
 CROPPED_CM, TUNIC_CM, SLIP_DRESS_CM = -16.0, 16.0, 44.0
 
@@ -75,7 +76,7 @@ def look_of(facts: Pattern, tables: Tables, view: str | None = None) -> Look:
     sleeve = seen.row("sleeve") or seen.named("sleeve", USUAL_SLEEVE.get(kind, "short"))
     return Look(
         kind=kind,
-        length_cm=_length(kind, seen),
+        length_cm=max(_length(kind, seen) + facts.longer_cm, LEAST_LENGTH_CM),
         sleeve=sleeve.value if sleeve else "short",
         sleeve_cm=sleeve.cm if sleeve else 0.0,
         neck=neck,
@@ -107,7 +108,9 @@ def _length(kind: str, seen: _Seen) -> float:
 
 def _waist(seen: _Seen) -> str:
     found = seen.of("waist")
-    return "none" if seen.base == "shift" and not found else found or "seam"
+    if found == "none" or (seen.base == "shift" and not found):
+        return "dropped" if seen.of("skirt") == "tiered" else "none"  # a tier hangs from a seam
+    return found or "seam"
 
 
 def _closure(kind: str, neck: str, seen: _Seen) -> str:

@@ -18,7 +18,9 @@ T = TypeVar("T")
 def _pick(row: PickRow) -> Pick:
     options = None if row.options is None else tuple(row.options)
     wish = (row.view, row.size, row.look, row.school, options)
-    return Pick(row.id, row.cloth_id, row.pattern_id, row.line, *wish, row.other_size, row.part, row.with_before)
+    return Pick(
+        row.id, row.cloth_id, row.pattern_id, row.line, *wish, row.other_size, row.part, row.with_before, tuple(row.hacks or ())
+    )
 
 
 def _picks(work: Work, programme_id: int) -> list[PickRow]:
@@ -88,6 +90,7 @@ def add_pick(work: Work, programme_id: int, pick: Pick) -> None:
             other_size=pick.other_size,
             part=pick.part,
             with_before=pick.with_before,
+            hacks=list(pick.hacks) or None,
         )
     )
 

@@ -79,9 +79,8 @@ def parse(data: PairingIn, tables: Tables) -> tuple[Cloth, Demand]:
     if not (data.pattern.structure or data.pattern.recommended):
         raise FieldFault("pattern", "", "needs a structure (woven, knit or either) or a recommendation")
     cloth = known_cloth(cloth_facts(data.cloth), tables)
-    wish = Wish(
-        data.view, data.size, data.part, data.look, data.school, tuple(data.options) if data.options is not None else None
-    )
+    options = tuple(data.options) if data.options is not None else None
+    wish = Wish(data.view, data.size, data.part, data.look, data.school, options, tuple(data.hacks))
     return cloth, demand(pattern_facts(data.pattern, tables), wish, tables)
 
 

@@ -208,6 +208,9 @@ class PairingIn(Strict):
     look: Literal["structured", "balanced", "flowing"] = "balanced"
     school: Literal["list", "hand"] = "hand"
     options: list[ShortText] | None = Field(default=None, description="Options made; left out: as the view is drawn.")
+    hacks: list[ShortText] = Field(
+        default_factory=list, max_length=12, description="Changes to the pattern: tier(around_cm=100,ratio=1.6,depth_cm=30)."
+    )
     tell: list[Literal["why", "beneath", "sizes"]] = Field(default_factory=list, max_length=10)
     hang: HangIn | None = None
     body: BodyIn | None = None

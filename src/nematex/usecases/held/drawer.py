@@ -9,7 +9,7 @@ from functools import cached_property
 from nematex.core.cloth.lexicon import key
 from nematex.core.judging.demand import Demand, demand, read_pattern
 from nematex.core.pattern.envelope import Interpretation
-from nematex.core.pattern.facts import Wish
+from nematex.core.pattern.facts import Pattern, Wish
 from nematex.core.tables import Tables
 from nematex.store.records import PatternRecord
 
@@ -38,7 +38,7 @@ class Drawer:
     tables: Tables
     interpretations: Mapping[int, Interpretation]
     unreadable: frozenset[int] = frozenset()
-    _demands: dict[tuple[int, Wish], Demand] = field(default_factory=dict)
+    _demands: dict[tuple[int, Wish], tuple[Pattern, Demand]] = field(default_factory=dict)
 
     @classmethod
     def of(cls, version: int, records: Sequence[PatternRecord], tables: Tables) -> Drawer:
@@ -75,12 +75,12 @@ class Drawer:
         """What a pattern of this drawer demands for a wish; raises FieldFault."""
         asked = (record.id, wish)
         made = self._demands.get(asked)
-        if made is None or made.pattern is not record.facts:
-            made = demand(record.facts, wish, self.tables, self.interpretations[record.id])
+        if made is None or made[0] is not record.facts:
+            made = record.facts, demand(record.facts, wish, self.tables, self.interpretations[record.id])
             while len(self._demands) >= HELD_DEMANDS:
                 self._demands.pop(next(iter(self._demands)), None)
             self._demands[asked] = made
-        return made
+        return made[1]
 
     def demands(self, wish: Wish) -> list[Callable[[], Demand]]:
         """The demand of each pattern, made when it is called for."""

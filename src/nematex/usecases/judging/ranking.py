@@ -32,6 +32,7 @@ from nematex.usecases.judging.whole_matrix import at_hand
 
 PAGE = 20
 ROUNDING_M = 1e-6
+MOST_HACKS = 20  # that an address is read for
 AT_ONCE = 300  # cloths: up to here all of them cost a pattern hardly more than one, and are judged and kept together
 
 
@@ -92,6 +93,7 @@ def read_wish(given: Mapping[str, str]) -> Wish:
         look,
         school,
         None if mixed is None else tuple(name for name in mixed.split("|") if name),
+        tuple(text for text in (given.get("hacks") or "").split("|")[:MOST_HACKS] if text),
     )
 
 

@@ -14,6 +14,7 @@ from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.judging.pairing import Pairing
 from nematex.core.judging.saying.aloud import each_its_own
 from nematex.core.pattern.facts import Wish
+from nematex.core.pattern.hacks import read_hacks
 from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord, PatternRecord, Pick, Programme
 from nematex.tables import colour_names
@@ -124,13 +125,14 @@ def _inside(pairing: Pairing, record: ClothRecord, voice: Voice, tables: Tables)
     return tuple(said)
 
 
-def _made_with(pattern: PatternRecord, wish: Wish) -> str:
+def _made_with(pattern: PatternRecord, wish: Wish, tables: Tables) -> str:
     """Where options are mixed: 'with long sleeve; without ties'."""
+    changed = "; ".join(hack.said for hack in read_hacks(wish.hacks, tables))
     if wish.options is None:
-        return ""
+        return changed
     left_out = [each.name for each in pattern.facts.options if each.name not in wish.options]
     said = [f"{word} {', '.join(names)}" for word, names in (("with", wish.options), ("without", left_out)) if names]
-    return "; ".join(said)
+    return "; ".join(filter(None, [*said, changed]))
 
 
 def entries(shop: Shop, state: State, programme: Programme, for_notes: bool = False) -> list[Entry]:
@@ -143,7 +145,7 @@ def entries(shop: Shop, state: State, programme: Programme, for_notes: bool = Fa
         if at is None or pattern is None:
             continue
         record, cloth = shelf.records[at], shelf.cloths[at]
-        wish = fitting_wish(pattern, Wish(pick.view, pick.size, None, pick.look, pick.school, pick.options))
+        wish = fitting_wish(pattern, Wish(pick.view, pick.size, None, pick.look, pick.school, pick.options, pick.hacks))
         if pick.part in part_names(pattern.facts):  # also where the envelope names no parts and the usual ones are meant
             wish = replace(wish, part=pick.part)
         pairing, problem = None, ""
@@ -174,7 +176,7 @@ def entries(shop: Shop, state: State, programme: Programme, for_notes: bool = Fa
                 if pairing
                 else "",
                 voice.price(record.price_per_m, record.currency),
-                _made_with(pattern, wish),
+                _made_with(pattern, wish, state.tables),
                 tuple(each.words for each in of_view(read_notions(pattern.facts.notions), wish.view)),
                 _inside(pairing, record, voice, state.tables) if pairing and for_notes else (),
             )

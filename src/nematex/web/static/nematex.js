@@ -145,6 +145,18 @@ document.addEventListener("alpine:init", () => {
     },
   }));
 
+  /* Of a change to the pattern only its own numbers are shown; the others are not sent. */
+  Alpine.data("changing", () => ({
+    kind: "",
+    init() { this.kind = this.$root.querySelector("select").value; this.$watch("kind", () => this.show()); this.show(); },
+    show() {
+      for (const label of this.$root.querySelectorAll(".change-number")) {
+        const own = label.dataset.kind === this.kind;
+        label.hidden = !own; label.querySelector("input").disabled = !own;
+      }
+    },
+  }));
+
   /* A lay: renewed while it is worked on; afterwards pieces are moved by hand and held against geometry on the server. */
   Alpine.data("laying", () => ({
     done: 0, total: 0, waiting: 0, verdict: "", wrong: true, held: null, moved: {},

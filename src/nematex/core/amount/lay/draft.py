@@ -64,6 +64,10 @@ class Drafting:
         self.look, self.body, self.across_cm = look, body, across_cm
         self.pieces: list[Piece] = []
 
+    @property
+    def wraps(self) -> bool:
+        return self.look.neck == "wrap"
+
     def add(self, name: str, outline: tuple[Point, ...], count: int = 1, kind: str = "single", free: bool = False) -> None:
         fold = 0.0 if kind == "fold" else None
         self.pieces.append(Piece(name, outline, count, kind, fold, free))  # type: ignore[arg-type]
@@ -77,8 +81,8 @@ class Drafting:
         deep = length + SEAM_CM + HEM_CM
         hem = half if length <= 48 else max(half, self.body.hip / 4 + self.body.ease / 4 + SEAM_CM)
         for name, neck, drop in (("back", 8.5, 2.5), ("front", 8.5, 9.0)):
-            pair = name == "front" and open_front
-            stand = 3.0 if pair else 0.0
+            pair = name == "front" and (open_front or self.wraps)
+            stand = half * 0.55 if pair and self.wraps else 3.0 if pair else 0.0  # a wrap's fronts lie over one another
             armhole = [(depth, half), *_bow((depth, half), (4.5, half - 7.0), -2.5), (4.5, half - 7.0)]
             outline = [(drop, 0.0), (deep, 0.0), (deep, hem), *armhole, (0.0, neck), *_bow((0.0, neck), (drop, 0.0), 1.0, 4)]
             shifted = tuple((x, y + (stand if y > 0 else 0.0)) for x, y in outline)
@@ -128,7 +132,11 @@ class Drafting:
         else:
             hem = {"straight": hip + 1.0, "flared": hip + 24.0}.get(kind, hip + 9.0)
             outline = ((0.0, 0.0), (deep, 0.0), (deep - 2.0, hem), (20.0, hip), (1.0, waist))
-            self.add("skirt front", outline, 1, "fold")
+            if self.wraps:
+                over = tuple((x, y + waist * 0.55 if y else y) for x, y in outline)
+                self.add("skirt front", over, 2, "pair")
+            else:
+                self.add("skirt front", outline, 1, "fold")
             self.add("skirt back", outline, 2 if seamed else 1, "pair" if seamed else "fold")
         if self.look.flounce:
             self._strips("ruffle", self.body.hip * 1.8, 16.0)

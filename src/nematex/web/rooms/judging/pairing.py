@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 from datetime import date
 from typing import Any
 from urllib.parse import urlencode
@@ -15,6 +16,7 @@ from nematex.core.cloth.estimates import Cloth
 from nematex.core.errors import FieldFault
 from nematex.core.judging.size_advice import is_off_list_knit, knit_in_woven
 from nematex.core.pattern.facts import Wish
+from nematex.core.pattern.hacks import read_hack, read_hacks
 from nematex.core.quantity.arrays import Mask
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import colour_words
@@ -153,6 +155,9 @@ def pairing_page(
         "judging/pairing/one.html",
         record=record,
         pattern=pattern,
+        changed=replace(pattern, facts=pairing.demand.pattern) if wish.hacks else pattern,
+        hacks=[(hack, _without(wish, hack.written())) for hack in read_hacks(wish.hacks, now().tables)],
+        hack_kinds=now().tables.hacks,
         pairing=pairing,
         wish=wish,
         colourways=by_colourway(now(), pattern, record, wish),
@@ -168,6 +173,31 @@ def pairing_page(
         **_options(pattern),
         **_programmes(),
     )
+
+
+def _without(wish: Wish, written: str) -> str | None:
+    """The changes left when one is taken back, as they stand in an address."""
+    left = [each for each in wish.hacks if each != written]
+    return "|".join(left) or None
+
+
+@room.get("/one/<int:pattern_id>/<int:cloth_id>/change")
+def change(pattern_id: int, cloth_id: int) -> Response | tuple[str, int]:
+    """Add a change with its numbers, and look at the pairing with it."""
+    wish = fitting_wish(find_pattern(pattern_id), read_wish(request.args))
+    name = request.args.get("kind", "")
+    kind = now().tables.hacks.get(name)
+    numbers = {each.name: request.args.get(f"{name}.{each.name}", "")[:20] for each in kind.fields} if kind else {}
+    try:
+        inside = ",".join(f"{field}={value}" for field, value in numbers.items() if value)
+        hack = read_hack(f"{name}({inside})" if inside else name, now().tables)
+        changed = replace(wish, hacks=tuple(dict.fromkeys((*wish.hacks, hack.written()))))
+        read_hacks(changed.hacks, now().tables)
+    except FieldFault as fault:
+        return pairing_page(pattern_id, cloth_id, wish, fault=fault), 400
+    kept = {key: value for key, value in request.args.items() if key in ("view", "size", "look", "school", "options", "part")}
+    query = urlencode({**kept, "hacks": "|".join(changed.hacks)})
+    return redirect(f"{url_for('pairing.one', pattern_id=pattern_id, cloth_id=cloth_id)}?{query}#changes")
 
 
 @room.get("/one/<int:pattern_id>/<int:cloth_id>")

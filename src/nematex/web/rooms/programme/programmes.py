@@ -80,7 +80,7 @@ def add() -> Response:
     wish = fitting_wish(find_pattern(pattern_id), read_wish(request.form))
     line = acts.checked_text("line", request.form.get("line", ""))
     pick = Pick(0, cloth_id, pattern_id, line, wish.view, wish.size, wish.look, wish.school, wish.options)
-    pick = replace(pick, part=request.form.get("part", "")[:80] or None)
+    pick = replace(pick, hacks=wish.hacks, part=request.form.get("part", "")[:80] or None)
     acts.add_picks(shop(), programme_id, [pick, *_more_of_one(pick)])
     session["programme"] = programme_id
     return redirect(url_for("programmes.programme", programme_id=programme_id, _anchor="last"))
