@@ -93,7 +93,7 @@ def consumer_of(parent: int) -> int:
 def test_twenty_lays_in_order_and_none_is_lost_when_the_worker_is_killed(
     database: Database, enqueue: Enqueue, tmp_path: Path
 ) -> None:
-    first = ask(database, enqueue, "lay", long(8), {}, 8)
+    first = ask(database, enqueue, "lay", long(4), {}, 4)
     for number in range(20):
         ask(database, enqueue, "lay", small(number), {}, 0)
     waiting = look(database, first + 20)

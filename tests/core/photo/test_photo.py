@@ -31,7 +31,7 @@ PX = 26.0
 def _tally(how: Conditions, first: int) -> Counter[str]:
     """What was right over every sixth made-up cloth from the first on, and how many there were."""
     tally: Counter[str] = Counter()
-    for number, cloth in enumerate(made_set()[first::6]):
+    for number, cloth in enumerate(made_set()[first::9]):
         photo = photograph(cloth, 15, 16, PX, how, np.random.default_rng(number))
         found = swatch_json(open_photo(photo.content), PX)
         tally["all"] += 1
@@ -50,7 +50,7 @@ def _tally(how: Conditions, first: int) -> Counter[str]:
 def test_made_up_swatches_are_read(first: int, level: str) -> None:
     # The truth is what the generator drew; the benchmark reads all 75 cloths at each level.
     found = _tally(LEVELS[level], 2 * first)
-    assert found["all"] >= 12
+    assert found["all"] >= 8
     assert found["all"] - found["kind"] <= 1
     assert found["all"] - found["direction"] <= 2
     assert 2 * found["all"] - found["repeats"] <= 2

@@ -16,6 +16,7 @@ from pathlib import Path
 
 from flask.testing import FlaskClient
 
+from nematex.command.benchmark.amounts import time_amounts, time_kits, time_lays
 from nematex.command.benchmark.matrix import made_up_patterns, time_grid, time_matrix
 from nematex.command.benchmark.photos import confusion, large_upload
 from nematex.command.mariadb import LocalMariaDB
@@ -100,6 +101,9 @@ def _core(count: int) -> None:
         pair(cloth, asked, tables)
     single_ms = (time.perf_counter() - start) * 1000 / len(sample) * count
     print(f"core: ranking {count} cloths by columns, median {column_ms:.1f} ms (wanted under 50)")
+    time_amounts(pattern, cloths)
+    time_lays(pattern, cloths[0])
+    time_kits()
     print(f"core: the same one by one {single_ms:.0f} ms (from {len(sample)}); ratio {single_ms / column_ms:.0f} (wanted 100)")
 
 

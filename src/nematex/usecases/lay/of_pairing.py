@@ -84,10 +84,13 @@ def _pose(item: Item, placed: PlacementOut) -> Pose:
 def lay_of(asked: LayIn, placements: Sequence[PlacementOut]) -> Lay:
     """The answer's placements as a lay again; raises FieldFault where they are not those of the task."""
     strip = asked.strip()
-    items = {(item.id, item.copy): item for item in items_of([each.piece() for each in asked.pieces], strip)}
+    every = items_of([each.piece() for each in asked.pieces], strip)
+    items = {(item.id, copy): item for item in every for copy in item.copies}
     found = []
     for placed in placements:
-        item = items.pop((placed.id, placed.copy_number), None)
+        item = items.get((placed.id, placed.copy_number))
+        for copy in item.copies if item else ():
+            items.pop((placed.id, copy))
         if item is None:
             raise FieldFault("placements", f"{placed.id} {placed.copy_number}", "is no piece of this lay, or stands twice")
         found.append(Placement(item, _pose(item, placed), placed.x_cm, placed.y_cm))

@@ -131,7 +131,7 @@ def written(lay: Lay) -> LayOut:
             PlacementOut.model_validate(
                 {
                     "id": placed.item.id,
-                    "copy": placed.item.copy,
+                    "copy": placed.item.copy_of(placed.pose),
                     "x_cm": round(placed.x_cm, 6) + 0.0,
                     "y_cm": round(placed.y_cm, 6) + 0.0,
                     "turn_deg": round(placed.pose.turn_deg, 6),

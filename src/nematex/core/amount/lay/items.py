@@ -7,7 +7,7 @@ cut once through both layers. With a nap every piece lies the same way up; else 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -58,6 +58,16 @@ class Item:
     on_fold: bool = False
     matched: bool = False
     free: bool = False
+    both_hands: bool = False  # cut once through both layers, it is two copies: either hand may lie on top
+
+    def copy_of(self, pose: Pose) -> int:
+        """The number of the copy that lies on top: of a pair's two the second is the mirrored one."""
+        return 2 * self.copy - (0 if pose.mirrored else 1) if self.both_hands else self.copy
+
+    @property
+    def copies(self) -> tuple[int, ...]:
+        """The numbers that it may bear."""
+        return (2 * self.copy - 1, 2 * self.copy) if self.both_hands else (self.copy,)
 
 
 def turned(corners: Floats, turn_deg: float, mirrored: bool) -> Floats:
@@ -125,21 +135,17 @@ def _single(piece: Piece, shape: int, turns: Sequence[float], strip: Strip) -> l
 def _folded(piece: Piece, shape: int, turns: Sequence[float], strip: Strip) -> list[Item]:
     corners = np.array(piece.polygon.exterior.coords[:-1])
     if piece.kind == "fold":
-        poses = _on_the_fold(piece, corners, turns)
+        poses = _on_the_fold(piece, corners)
         return [_item(piece, shape, copy, poses, piece.polygon.area, strip, True) for copy in range(1, piece.copies + 1)]
     pair = piece.kind == "pair"
     # Cut through both layers, a pair comes out as its two hands whichever of them lies on top.
     poses = _poses(corners, turns, [False, True] if pair else [False])
     copies = piece.copies // 2 if pair else piece.copies
-    return [_item(piece, shape, at, poses, piece.polygon.area, strip) for at in range(1, copies + 1)]
+    found = [_item(piece, shape, at, poses, piece.polygon.area, strip) for at in range(1, copies + 1)]
+    return [replace(item, both_hands=pair) for item in found]
 
 
-def _on_the_fold(piece: Piece, corners: Floats, turns: Sequence[float]) -> tuple[Pose, ...]:
-    """The poses in which the fold edge is the lowest: the opened piece is symmetrical, so a mirror image is the piece."""
-    fold = piece.fold_y_cm or 0.0
-    kept = []
-    for pose in _poses(corners, turns, [False, True]):
-        sign = -1.0 if pose.mirrored != (pose.turn_deg == 180) else 1.0
-        if abs(pose.box[1] - sign * fold) <= SLACK_CM:
-            kept.append(pose)
-    return tuple(kept)
+def _on_the_fold(piece: Piece, corners: Floats) -> tuple[Pose, ...]:
+    """As it is drawn, the fold edge lowest; mirrored only where the edge on the fold is its upper one."""
+    upper = min(y for _, y in piece.outline_cm) < (piece.fold_y_cm or 0.0) - SLACK_CM
+    return _poses(corners, TURNS[:1], [upper])

@@ -23,6 +23,8 @@ from nematex.core.amount.lay.placed import Placement
 from nematex.core.quantity.arrays import Mask
 
 CELL_CM = 0.5
+BLOCK = 96  # columns: the grid grows by so many, so that a piece's spectrum serves several times
+SPECTRA = 96  # that are kept, each up to a megabyte
 
 Cells = npt.NDArray[np.float32]  # 1 where cloth lies; single precision is enough to tell it from none
 
@@ -91,10 +93,15 @@ class Filler:
         self.strip, self.tight = strip, tight
         self.grid = grid_for(strip, cell_cm)
         self.stamp_of = lru_cache(maxsize=None)(self._stamp)
+        self.spectrum_of = lru_cache(maxsize=SPECTRA)(self._spectrum)
         self._held: dict[int, Pose] = {}
 
     def _stamp(self, key: int, matched: bool, on_fold: bool) -> Stamp:
         return stamp(self._held[key], self.grid, matched, on_fold, self.tight)
+
+    def _spectrum(self, key: tuple[int, bool, bool], shape: tuple[int, int]) -> npt.NDArray[np.complex64]:
+        found: npt.NDArray[np.complex64] = np.conj(fft.rfft2(self.stamp_of(*key).cells, shape))
+        return found
 
     def _stamps(self, item: Item) -> list[Stamp]:
         for pose in item.poses:
@@ -109,7 +116,7 @@ class Filler:
         for item in order:
             stamps = self._stamps(item)
             most = max(each.cells.shape[1] for each in stamps) + self.grid.step_x
-            columns = fft.next_fast_len(used + most, real=True)
+            columns = fft.next_fast_len(BLOCK * -(-(used + most) // BLOCK), real=True)
             if columns > covered.shape[1]:
                 covered = np.pad(covered, ((0, 0), (0, columns - covered.shape[1])))
             found = self._foremost(covered[:, :columns], stamps, item)
@@ -145,7 +152,8 @@ class Filler:
         rows, columns = each.cells.shape
         if rows > shape[0] or columns > shape[1]:
             return None
-        hits = fft.irfft2(over * np.conj(fft.rfft2(each.cells, shape)), shape)[: shape[0] - rows + 1, : shape[1] - columns + 1]
+        spectrum = self.spectrum_of((id(each.pose), item.matched, item.on_fold), shape)
+        hits = fft.irfft2(over * spectrum, shape)[: shape[0] - rows + 1, : shape[1] - columns + 1]
         free = hits < 0.5
         if item.matched:
             free &= self._on_repeat(each, free.shape, item.on_fold)
