@@ -39,6 +39,19 @@ def long(seconds: int) -> str:
     return json.dumps({"width_cm": 140, "folded": True, "seconds": seconds, "pieces": [piece, other]})
 
 
+def family(home: Path) -> list[int]:
+    """The consumers, and what they began, that work for this folder."""
+    found = []
+    for folder in Path("/proc").iterdir():
+        try:
+            words, told = (folder / "cmdline").read_bytes(), (folder / "environ").read_bytes()
+        except OSError:
+            continue
+        if b"consume" in words and f"NEMATEX_HOME={home}".encode() in told.split(b"\0"):
+            found.append(int(folder.name))
+    return found
+
+
 @contextmanager
 def worker(home: Path) -> Iterator[subprocess.Popen[bytes]]:
     process = subprocess.Popen([sys.executable, "-m", "nematex.command", "work"], stderr=subprocess.DEVNULL)
@@ -47,6 +60,7 @@ def worker(home: Path) -> Iterator[subprocess.Popen[bytes]]:
     finally:
         process.terminate()
         process.wait(20)
+    assert family(home) == []  # whoever was killed, nobody is left behind
 
 
 @pytest.fixture

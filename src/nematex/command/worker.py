@@ -8,6 +8,7 @@ import subprocess
 import sys
 import threading
 import time
+from contextlib import suppress
 from pathlib import Path
 from types import FrameType
 
@@ -72,7 +73,7 @@ def _end_with(parent: int) -> None:
     """An orphan ends: who starts the worker again takes its job up."""
     while os.getppid() == parent:
         time.sleep(AGAIN_AFTER_S)
-    os._exit(1)
+    os.killpg(0, signal.SIGKILL)  # the whole family, the queue's own scheduler too
 
 
 def work(_folder: Path) -> int:
@@ -87,7 +88,9 @@ def work(_folder: Path) -> int:
 
     signal.signal(signal.SIGTERM, on_signal)
     while not ending.is_set():
-        child[:] = [subprocess.Popen([sys.executable, "-m", "nematex.command", "consume"])]
+        child[:] = [subprocess.Popen([sys.executable, "-m", "nematex.command", "consume"], start_new_session=True)]
         child[0].wait()
+        with suppress(ProcessLookupError):
+            os.killpg(child[0].pid, signal.SIGKILL)  # whom a consumer leaves behind when it is killed
         ending.wait(AGAIN_AFTER_S)
     return 0
