@@ -18,7 +18,7 @@ from shapely import Polygon, unary_union
 from shapely.affinity import rotate, scale, translate
 
 from nematex.core.amount.lay.compact import compacted
-from nematex.core.amount.lay.pieces import CannotLie
+from nematex.core.amount.lay.pieces import CannotLie, Strip
 from nematex.core.amount.lay.placed import Lay, faults
 from nematex.core.amount.lay.solve import task
 from nematex.core.errors import FieldFault
@@ -224,3 +224,15 @@ def test_a_piece_whose_upper_edge_is_on_the_fold_is_turned_over() -> None:
     placed = answer["placements"][0]
     assert placed["mirrored"]
     assert placed["y_cm"] == pytest.approx(20)  # y = 20 turned over is −20, and lies at 0
+
+
+def test_very_many_pieces_or_corners_are_laid_without_being_pushed() -> None:
+    """Pushing grows with the square of both; beyond a size it is left, and what is laid is sound all the same."""
+    ring = [(20 + 20 * math.cos(t / 120 * math.pi), 20 + 19 * math.sin(t / 120 * math.pi)) for t in range(240)]
+    for pieces in ([piece("ring", ring, 4)], [piece("flag", [(0, 0), (15, 2), (14, 11), (1, 9)], 80, "pair")]):
+        known = read_task(json.dumps({"width_cm": 140, "pieces": pieces}))
+        assert not task([each.piece() for each in known.pieces], known.strip()).is_small
+        laid(pieces, 140)
+    assert task(
+        [each.piece() for each in read_task(json.dumps({"width_cm": 140, "pieces": shirt()})).pieces], Strip(140)
+    ).is_small

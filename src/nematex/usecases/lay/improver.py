@@ -24,7 +24,10 @@ ROOM_CM = 0.05  # the library needs a hair of room where a piece is as wide as t
 
 def can_improve(asked: Task) -> bool:
     """Whether the library knows such a task: neither a fold edge nor a print's repeat means anything to it."""
-    return not any(item.on_fold or item.matched for item in asked.items)
+    if any(item.on_fold or item.matched for item in asked.items):
+        return False
+    widest = max(min(pose.across_cm for pose in item.poses) for item in asked.items)
+    return asked.is_small or widest < asked.strip.height_cm - ROOM_CM
 
 
 def _groups(asked: Task) -> dict[str, list[Item]]:
@@ -47,7 +50,7 @@ def improved(asked: Task, seconds: float, workers: int | None = None) -> Iterato
     groups = _groups(asked)
     text = json.dumps(
         {
-            "height": asked.strip.height_cm + ROOM_CM,
+            "height": asked.strip.height_cm + (ROOM_CM if asked.is_small else 0.0),
             "seconds": max(2.0, seconds),
             "seed": asked.seed % 2**32,
             "workers": workers,

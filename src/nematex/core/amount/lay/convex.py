@@ -36,7 +36,6 @@ def _merged(parts: list[Polygon]) -> list[Polygon]:
             at += 1
         else:
             parts[at] = convex_hull(MultiPolygon([parts[at], parts.pop(other)]))
-            at = 0
     return parts
 
 

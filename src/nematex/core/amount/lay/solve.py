@@ -25,6 +25,7 @@ from nematex.core.errors import FieldFault
 NEAR_CM = 0.005  # so near to the bound nothing is left to gain
 ROUNDS_PER_SECOND = 2.0  # a round is a pass on either grid, with pieces turned and without
 FIRST_ROUNDS = 4
+USUAL_PIECES, MOST_PUSHED, MOST_PUSHED_CORNERS = 25, 60, 200
 OWN = "raster fill"
 
 Improver = Callable[["Task", float], Iterator[list[Placement]]]
@@ -39,6 +40,12 @@ class Task:
     seed: int = 0
     items: tuple[Item, ...] = field(default=(), repr=False)
     bound_cm: float = 0.0
+
+    @property
+    def is_small(self) -> bool:
+        """Whether all is tried on it: pushing together and searching grow with the square of pieces and corners."""
+        corners = max(len(pose.corners) for item in self.items for pose in item.poses)
+        return len(self.items) <= MOST_PUSHED and corners <= MOST_PUSHED_CORNERS
 
 
 def task(pieces: Sequence[Piece], strip: Strip, seed: int = 0) -> Task:
@@ -88,14 +95,15 @@ def solve(
 ) -> Lay:
     """The best lay within about so many seconds; raises FieldFault where the print leaves no way to lay a piece."""
     best, rounds = Best(asked, heard), _rounds(asked)
-    for _ in range(FIRST_ROUNDS):
+    first = FIRST_ROUNDS if asked.is_small else 1
+    for _ in range(first):
         next(rounds)(best)
-    if all_rectangles(asked.items) and best.lay:
+    if asked.is_small and all_rectangles(asked.items) and best.lay:
         best.offer(lay_rectangles(asked.items, asked.strip, asked.bound_cm, best.length_cm), "rectangles")
     if improver and not best.done:
         _improve(improver(asked, seconds), best, stopped)
     else:
-        for _ in range(round(seconds * ROUNDS_PER_SECOND) - FIRST_ROUNDS):
+        for _ in range(round(seconds * ROUNDS_PER_SECOND * min(1.0, USUAL_PIECES / len(asked.items))) - first):
             if best.done or stopped():
                 break
             next(rounds)(best)
@@ -107,7 +115,7 @@ def _improve(better: Iterator[list[Placement]], best: Best, stopped: Callable[[]
     for placements in better:
         if placements:
             best.offer(placements, "strip packing")
-            best.offer(compacted(placements, best.asked.strip), "strip packing")
+            best.offer(_pushed(placements, best), "strip packing")
         if best.done or stopped():
             break
 
@@ -142,11 +150,16 @@ def _pass(filler: Filler, climb: Climb, best: Best) -> None:
         return
     if not filler.tight:
         best.offer(placements, OWN)
-    pushed = compacted(placements, best.asked.strip) if _worth_pushing(placements, best) else None
+    pushed = _pushed(placements, best) if _worth_pushing(placements, best) else None
     best.offer(pushed, OWN)
     sound_one = pushed or (None if filler.tight else placements)
     if sound_one:
         climb.heard(order, max(placed.end_cm for placed in sound_one))
+
+
+def _pushed(placements: Sequence[Placement], best: Best) -> list[Placement] | None:
+    """Pushed together, where there are not more pieces and corners than that can be done with in time."""
+    return compacted(placements, best.asked.strip) if best.asked.is_small else None
 
 
 def _worth_pushing(placements: Sequence[Placement], best: Best) -> bool:
