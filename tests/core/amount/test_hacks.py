@@ -159,6 +159,6 @@ def test_no_text_is_more_than_a_fault(text: str) -> None:
 @given(st.sampled_from(sorted(CHANGES)), st.floats(60, 300), st.booleans(), st.floats(0.3, 12))
 def test_no_change_is_less_than_nothing_or_not_a_number(name: str, width: float, one_way: bool, now_m: float) -> None:
     hack = read_hack(name, TABLES)
-    by = CHANGES[name](Change(hack.numbers, width, one_way, now_m))
+    by = CHANGES[name](Change(hack.numbers, width, one_way, now_m, TABLES.judging.change))
     assert by == by  # noqa: PLR0124
     assert (by > 0) != (name.startswith(("no ", "drop", "short", "taper")))

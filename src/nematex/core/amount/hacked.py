@@ -1,7 +1,7 @@
 """What a change to the pattern adds to the cloth, or saves of it: each one line of the receipt.
 
 Geometry of strips, rings and rectangles on the width; where only an area is known it is spread over the width at the share
-that a lay uses (0.82 without nap, 0.78 with, own figures from laid pieces). Lengths in cm unless the name says m.
+that a lay uses. Proportions stand in data/judging.toml. Lengths in cm unless the name says m.
 """
 
 from __future__ import annotations
@@ -12,13 +12,9 @@ from math import ceil, floor, pi, sqrt
 
 from nematex.core.amount.receipt import Receipt
 from nematex.core.pattern.hacks import Hack
+from nematex.core.rules.reckoning import ChangeRules
 
 SEAM, TOP, HEM = 1.5, 1.5, 3.0
-USED, USED_ONE_WAY = 0.82, 0.78
-PANEL = 95.0  # a garment length with its allowances
-SLEEVE_WIDTH, SLEEVE_LENGTH, SHORT_SLEEVE_LENGTH, CUFF_LENGTH = 38.0, 60.0, 45.0, 24.0
-LEG_LENGTH, LEG_PIECES = 100.0, 4
-BELT_PIECE, POCKET_LENGTH, POCKET_WIDTH = 130.0, 20.0, 18.0
 
 
 def strips(gathered: float, depth: float, width: float, repeat: float = 0.0) -> tuple[int, float]:
@@ -65,19 +61,23 @@ class Change:
     width: float
     one_way: bool
     now_m: float
+    rule: ChangeRules
 
     def _of_area(self, cm2: float) -> float:
-        return cm2 / (self.width * (USED_ONE_WAY if self.one_way else USED))
+        return cm2 / (self.width * (self.rule.used_one_way if self.one_way else self.rule.used))
 
     def each_length(self) -> float:
         """So much for each garment length that lies in what it takes now."""
-        return self.n["by_cm"] * max(1, round(self.now_m * 100 / PANEL))
+        return self.n["by_cm"] * max(1, round(self.now_m * 100 / self.rule.garment_length_cm))
 
     def less_each_length(self) -> float:
         return -self.each_length()
 
     def tier(self) -> float:
         return strips(self.n["around_cm"] * self.n["ratio"], self.n["depth_cm"] + TOP + HEM, self.width)[1]
+
+    def railroaded_tier(self) -> float:
+        return railroaded(self.n["around_cm"] * self.n["ratio"], self.n["depth_cm"] + TOP + HEM, self.width)
 
     def less_tier(self) -> float:
         return -strips(self.n["around_cm"], self.n["depth_cm"] + TOP + HEM, self.width)[1]
@@ -86,22 +86,22 @@ class Change:
         return flounce(self.n["around_cm"], self.n["depth_cm"], self.n["fullness"], self.width)[1]
 
     def longer_sleeve(self) -> float:
-        return self._of_area(2 * self.n["by_cm"] * SLEEVE_WIDTH)
+        return self._of_area(2 * self.n["by_cm"] * self.rule.sleeve_width_cm)
 
     def shorter_sleeve(self) -> float:
         return -self.longer_sleeve()
 
     def fuller_sleeve(self) -> float:
-        return self._of_area(2 * SLEEVE_LENGTH * SLEEVE_WIDTH * self.n["by_pct"] / 100)
+        return self._of_area(2 * self.rule.sleeve_length_cm * self.rule.sleeve_width_cm * self.n["by_pct"] / 100)
 
     def no_sleeve(self) -> float:
-        return -self._of_area(2 * SHORT_SLEEVE_LENGTH * SLEEVE_WIDTH)
+        return -self._of_area(2 * self.rule.sleeve_left_off_cm * self.rule.sleeve_width_cm)
 
     def cuff(self) -> float:
-        return rectangles(2, CUFF_LENGTH, 2 * self.n["depth_cm"] + 2 * SEAM, self.width)
+        return rectangles(2, self.rule.cuff_length_cm, 2 * self.n["depth_cm"] + 2 * SEAM, self.width)
 
     def belt(self) -> float:
-        joined = ceil(self.n["length_cm"] / BELT_PIECE)
+        joined = ceil(self.n["length_cm"] / self.rule.belt_piece_cm)
         return rectangles(joined, self.n["length_cm"] / joined + 2 * SEAM, self.n["width_cm"] + 2 * SEAM, self.width)
 
     def ties(self) -> float:
@@ -111,13 +111,13 @@ class Change:
         return rectangles(self.n["count"], self.n["length_cm"] + HEM + SEAM, self.n["width_cm"] + 2 * SEAM, self.width)
 
     def no_pocket(self) -> float:
-        return -self._of_area(2 * POCKET_LENGTH * POCKET_WIDTH)
+        return -self._of_area(2 * self.rule.pocket_cm2)
 
     def bias_strip(self) -> float:
         return bias_square(self.n["length_cm"], self.n["width_cm"])
 
     def wider_leg(self) -> float:
-        return self._of_area(LEG_PIECES * LEG_LENGTH * self.n["by_cm"] / 2 / 2)
+        return self._of_area(self.rule.leg_pieces * self.rule.leg_length_cm * self.n["by_cm"] / 2 / 2)
 
     def tapered_leg(self) -> float:
         return -self.wider_leg()
@@ -128,6 +128,7 @@ CHANGES: dict[str, Callable[[Change], float]] = {
     "raise rise": Change.each_length,
     "shorten": Change.less_each_length,
     "tier": Change.tier,
+    "railroaded tier": Change.railroaded_tier,
     "ruffle": Change.tier,
     "drop tier": Change.less_tier,
     "flounce": Change.flounce,
@@ -146,7 +147,7 @@ CHANGES: dict[str, Callable[[Change], float]] = {
 }
 
 
-def add_hacks(hacks: tuple[Hack, ...], width_cm: float, one_way: bool, receipt: Receipt) -> None:
+def add_hacks(hacks: tuple[Hack, ...], width_cm: float, one_way: bool, rule: ChangeRules, receipt: Receipt) -> None:
     """Each change as a line of the receipt; never below a tenth of what the table says."""
     begun = receipt.length_m or 0.0
     for hack in hacks:
@@ -155,7 +156,7 @@ def add_hacks(hacks: tuple[Hack, ...], width_cm: float, one_way: bool, receipt: 
         if change is None:
             receipt.write("hack_same", "practice", said=hack.said)
             continue
-        by_m = change(Change(hack.numbers, width_cm, one_way, now)) / 100
+        by_m = change(Change(hack.numbers, width_cm, one_way, now, rule)) / 100
         if by_m == float("inf"):
             receipt.write("hack_too_wide", "geometry", said=hack.said, width=receipt.width(width_cm))
             continue

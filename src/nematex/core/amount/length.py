@@ -162,7 +162,7 @@ def amount(
     _turned_one_way(cloth, row, tables, receipt)
     _matched(cloth, tables, receipt)
     if wish.hacks and use == "main":
-        add_hacks(read_hacks(wish.hacks, tables), cloth.width.best, _lies_one_way(cloth), receipt)
+        add_hacks(read_hacks(wish.hacks, tables), cloth.width.best, _lies_one_way(cloth), tables.judging.change, receipt)
     length = receipt.length_m or 0.0
     _for_the_wash(cloth, tables, receipt)
     return bought(length, cloth, tables, receipt)

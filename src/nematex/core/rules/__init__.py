@@ -29,9 +29,11 @@ from nematex.core.rules.reading import read_record
 from nematex.core.rules.reckoning import (
     AmountRules,
     CautionRules,
+    ChangeRules,
     Combination,
     HandlesLike,
     InterfacingRules,
+    KitRules,
     LiningRules,
     Look,
     Score,
@@ -60,6 +62,8 @@ class Rules:
     print: PrintRules
     print_scale: Mapping[str, float]
     amount: AmountRules
+    kit: KitRules
+    change: ChangeRules
     cautions: CautionRules
     look: Mapping[str, Look]
     handles_like: HandlesLike

@@ -19,6 +19,33 @@ class AmountRules:
 
 
 @dataclass(frozen=True, slots=True)
+class KitRules:
+    """What goes into a kit beside its cloth; `thread_m` by garment."""
+
+    rib_strip_cm: float
+    reel_m: float
+    usual_thread_m: float
+    thread_m: Mapping[str, float]
+
+
+@dataclass(frozen=True, slots=True)
+class ChangeRules:
+    """Proportions of a garment behind changes to its pattern, and how much of the cloth laid pieces use (shares)."""
+
+    used: float
+    used_one_way: float
+    garment_length_cm: float
+    sleeve_width_cm: float
+    sleeve_length_cm: float
+    sleeve_left_off_cm: float
+    cuff_length_cm: float
+    leg_length_cm: float
+    leg_pieces: float
+    belt_piece_cm: float
+    pocket_cm2: float
+
+
+@dataclass(frozen=True, slots=True)
 class CautionRules:
     """From where a caution is said, and which cloths shed sequins or hair."""
 

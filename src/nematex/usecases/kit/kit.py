@@ -6,6 +6,7 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal, InvalidOperation
+from math import ceil
 
 from nematex.core.amount.kits import Kits, SizeOfKit, Stretch, kits, shared, stretches
 from nematex.core.amount.length import amount
@@ -21,9 +22,6 @@ from nematex.store.records import ClothRecord, PatternRecord, Reservation
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 
-RIB_STRIP_CM = 10.0  # a neckband and its seams, cut across the ribbing; common practice, no source
-THREAD_M = {"tee": 100, "top": 100, "shirt": 200, "dress": 200, "trousers": 200, "coat": 300}  # common practice, no source
-USUAL_THREAD_M, REEL_M = 200, 100
 MOST_TEXT = 300
 
 
@@ -154,11 +152,12 @@ def work_out(state: State, asked: Asked) -> Answer:
     counts = shared(asked.total, shares) if asked.total is not None else shared(100, shares)
     wanted = [SizeOfKit(size, (lengths[size],), count) for (size, _), count in zip(asked.mix, counts, strict=True)]
     found = kits(asked.bolts, wanted, by_share=asked.total is None)
-    rib_m = round(found.total * RIB_STRIP_CM / 100, 2) if asked.rib else 0.0
-    thread_m = THREAD_M.get(asked.pattern.facts.garment, USUAL_THREAD_M)
+    rule = state.tables.judging.kit
+    rib_m = round(found.total * rule.rib_strip_cm / 100, 2) if asked.rib else 0.0
+    thread_m = rule.thread_m.get(asked.pattern.facts.garment, rule.usual_thread_m)
     still = {left: _still(left, lengths) for _, left in found.left}
     return Answer(
-        asked, found, lengths, rib_m, found.total * -(-thread_m // REEL_M),
+        asked, found, lengths, rib_m, found.total * ceil(thread_m / rule.reel_m),
         of_view(read_notions(asked.pattern.facts.notions), asked.view), _cost(asked, found, rib_m),
         max(0, (asked.total or 0) - found.total), still,
     )  # fmt: skip

@@ -17,7 +17,7 @@ from nematex.core.errors import FieldFault
 from nematex.core.pattern.facts import Pattern, Wish
 from nematex.core.quantity.said import Units
 from nematex.core.tables import Tables
-from nematex.usecases.lay.text import LayIn, LayOut, PlacementOut, read_task, written
+from nematex.usecases.lay.text import LayIn, LayOut, PlacementOut, written
 
 SECONDS = (5, 15, 60)
 
@@ -148,8 +148,3 @@ def compared(length_cm: float, cloth: Cloth, pattern: Pattern, wish: Wish, table
     receipt = Receipt(tables.sayings, units)
     receipt.write("laid", "geometry", length_cm / 100)
     return Compared(amount(cloth, pattern, wish, tables, units), bought(length_cm / 100, cloth, tables, receipt, washed=True))
-
-
-def asked_again(text: str) -> LayIn:
-    """The task of a kept job."""
-    return read_task(text)

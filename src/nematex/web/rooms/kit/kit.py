@@ -54,7 +54,7 @@ def _page(given: dict[str, str], answer: Answer | None, fault: FieldFault | None
         "kit/kit.html", given=given, answer=answer, fault=fault, patterns=now().drawer.records, q=request.values.get("q", ""),
         offered=offered_cloths(now().shelf, request.values.get("find", "")[:200], chosen), reserved=held,
         names={each.id: each.facts.name for each in now().shelf.records if each.id in of},
-        **shown,
+        rule=now().tables.judging.kit, **shown,
     )  # fmt: skip
 
 
