@@ -10,7 +10,7 @@ from typing import Any
 
 import pytest
 import waitress.server
-from playwright.sync_api import Browser, Page
+from playwright.sync_api import Browser, Page, expect
 from sqlalchemy import MetaData, text
 from waitress import wasyncore
 
@@ -20,7 +20,12 @@ from nematex.demo.load import load_demo
 from nematex.store.database import Database
 from nematex.store.models import Base
 from nematex.usecases.held.shop import Shop
+from nematex.usecases.work.runners import at_once
 from nematex.web.app import create_app
+
+# How long a page may take before a test gives up: only a failure waits so long, and other people's machines are slow.
+PATIENCE_MS = 120_000
+expect.set_options(timeout=PATIENCE_MS)
 
 
 def pytest_addoption(parser: pytest.Parser) -> None:
@@ -97,7 +102,9 @@ def demo(database: Database, demo_rows: dict[str, list[dict[str, Any]]]) -> Shop
         with database.engine.begin() as connection:
             for table in tables:
                 demo_rows[table.name] = [dict(row._mapping) for row in connection.execute(table.select())]
-    return Shop(database)
+    shop = Shop(database)
+    shop.enqueue = at_once(shop)
+    return shop
 
 
 @pytest.fixture(scope="session")
@@ -155,6 +162,7 @@ def empty_site(database: Database) -> Iterator[Site]:
 def open_page(browser: Browser, site: Site, width: int = 1280) -> Page:
     """A page that notes every error in its console and every request that would leave the machine."""
     context = browser.new_context(viewport={"width": width, "height": 800}, accept_downloads=True, base_url=site.base)
+    context.set_default_timeout(PATIENCE_MS)
     page = context.new_page()
     page.on("console", lambda message: site.complaints.append(message.text) if message.type in ("error", "warning") else None)
     page.on("pageerror", lambda fault: site.complaints.append(str(fault)))

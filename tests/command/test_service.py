@@ -33,7 +33,7 @@ def state(home: Path) -> dict[str, int]:
 
 
 def text_of(address: str) -> str:
-    with urllib.request.urlopen(address, timeout=20) as reply:
+    with urllib.request.urlopen(address, timeout=300) as reply:
         return reply.read().decode()  # type: ignore[no-any-return]
 
 

@@ -63,7 +63,7 @@ def test_it_starts_the_shop_where_nothing_else_is(wheel: Path, tmp_path: Path) -
         begun = run("start")
         assert begun.returncode == 0, begun.stderr
         assert str(place) in begun.stdout
-        with urllib.request.urlopen(begun.stdout.split()[-1] + "shelf?q=kelp", timeout=20) as reply:
+        with urllib.request.urlopen(begun.stdout.split()[-1] + "shelf?q=kelp", timeout=300) as reply:
             assert "Kelp Ladder challis" in reply.read().decode()
     finally:
         run("stop")

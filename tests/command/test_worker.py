@@ -15,16 +15,19 @@ from pathlib import Path
 import pytest
 from sqlalchemy import select, update
 
-from nematex.command.worker import queue_of
+from nematex.command.mariadb import free_port
+from nematex.command.worker import handing_over
 from nematex.store import jobs
 from nematex.store.database import Database
 from nematex.store.models import JobRow
+from nematex.usecases.cloth.lists.importing import send
+from nematex.usecases.cloth.lists.job import job_state, start_applying, start_reading
+from nematex.usecases.held.shop import Shop
 from nematex.usecases.jobs.asking import Enqueue, ask, look, stop
-from nematex.usecases.jobs.queue import queue_in, task_of
-from nematex.usecases.jobs.runners import RUNNERS
 from nematex.usecases.jobs.running import MOST_TRIES, run_job
+from nematex.usecases.work.runners import at_once, runners
 
-WAIT_S = 60
+WAIT_S = 300  # only a failure waits so long
 
 
 def small(number: int) -> str:
@@ -64,7 +67,7 @@ def worker(home: Path) -> Iterator[subprocess.Popen[bytes]]:
 
 
 @pytest.fixture
-def enqueue(database: Database, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Iterator[Enqueue]:
+def enqueue(database: Database, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Enqueue:
     monkeypatch.setenv("DATABASE_URL", database.url)
     monkeypatch.setenv("NEMATEX_HOME", str(tmp_path))
     monkeypatch.setenv("NEMATEX_WORKERS", "1")
@@ -72,9 +75,7 @@ def enqueue(database: Database, tmp_path: Path, monkeypatch: pytest.MonkeyPatch)
     monkeypatch.delenv("REDIS_URL", raising=False)
     folder = tmp_path / ".nematex"
     folder.mkdir()
-    queue, found = queue_of(folder)
-    yield found
-    queue.storage.close()
+    return handing_over(folder)
 
 
 def rows(database: Database) -> list[tuple[int, str, int]]:
@@ -94,12 +95,13 @@ def until(database: Database, *states: str) -> list[tuple[int, str, int]]:
 
 
 def consumer_of(parent: int) -> int:
-    """The process that the worker started."""
+    """The process that the worker started for lays."""
     end = time.monotonic() + WAIT_S
     while time.monotonic() < end:
-        children = Path(f"/proc/{parent}/task/{parent}/children").read_text().split()
-        if children:
-            return int(children[0])
+        lists = [path.read_text() for path in Path(f"/proc/{parent}/task").glob("*/children")]  # of each of its threads
+        for child in " ".join(lists).split():
+            if b"lays" in Path(f"/proc/{child}/cmdline").read_bytes().split(b"\0"):
+                return int(child)
         time.sleep(0.05)
     raise AssertionError("the worker started nothing")
 
@@ -128,6 +130,50 @@ def test_twenty_lays_in_order_and_none_is_lost_when_the_worker_is_killed(
     assert all(answer["length_cm"] > 0 for answer in answers)
 
 
+def test_a_list_does_not_wait_for_lays(database: Database, enqueue: Enqueue, tmp_path: Path) -> None:
+    shop = Shop(database, enqueue)
+    lays = [ask(database, enqueue, "lay", long(120 + number), {}, 60) for number in range(3)]
+    upload = send(shop, "list.csv", b"code,name,fibres\nA1,Cloud lawn,100% cotton\nA2,Moss crepe,100% visocse\n", "")
+    with worker(tmp_path):
+        while rows(database)[0][1] != "running":
+            time.sleep(0.05)
+        start_reading(shop, upload)
+        start_applying(shop, upload, sold_out=False)
+        end = time.monotonic() + WAIT_S
+        while (kept := (job_state(shop, upload) or pytest.fail("it is gone"))[0]).state == "applying":
+            assert time.monotonic() < end
+            time.sleep(0.1)
+        assert kept.state == "applying done"
+        for each in lays:
+            stop(database, each)
+    assert [record.code for record in shop.now().shelf.records] == ["A1", "A2"]
+
+
+def test_jobs_go_through_redis_where_it_is_named(
+    database: Database, enqueue: Enqueue, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    port = free_port(6390)
+    line = ["redis-server", "--port", str(port), "--bind", "127.0.0.1", "--save", "", "--dir", str(tmp_path)]
+    server = subprocess.Popen(line, stdout=subprocess.DEVNULL)
+    try:
+        monkeypatch.setenv("REDIS_URL", f"redis://127.0.0.1:{port}/0")
+        in_redis = handing_over(tmp_path / "no such folder")
+        for number in range(3):
+            ask(database, in_redis, "lay", small(number), {}, 0)
+        ask(database, enqueue, "lay", small(9), {}, 0)  # its number lies elsewhere: its row is what counts
+        with worker(tmp_path) as process:
+            until(database, "done")
+            late = [ask(database, in_redis, "lay", small(number), {}, 0) for number in (4, 5)]
+            until(database, "done")
+            os.kill(consumer_of(process.pid), signal.SIGKILL)
+            last = ask(database, in_redis, "lay", small(6), {}, 0)
+            found = until(database, "done")
+        assert [number for number, _, _ in found][-3:] == [*late, last]
+    finally:
+        server.terminate()
+        server.wait(60)
+
+
 def test_a_job_is_stopped_and_keeps_its_best(database: Database, enqueue: Enqueue, tmp_path: Path) -> None:
     running, later = ask(database, enqueue, "lay", long(60), {}, 60), ask(database, enqueue, "lay", small(1), {}, 0)
     stop(database, later)
@@ -144,26 +190,29 @@ def test_a_job_is_stopped_and_keeps_its_best(database: Database, enqueue: Enqueu
 
 def test_the_same_is_not_done_twice_and_a_fault_is_kept(database: Database) -> None:
     calls: list[int] = []
-    first = ask(database, calls.append, "lay", small(1), {}, 0)
-    assert ask(database, calls.append, "lay", small(1), {}, 0) == first
-    wrong = ask(database, calls.append, "lay", small(1).replace("100", "3"), {}, 0)
+
+    def later(_kind: str, job_id: int) -> None:
+        calls.append(job_id)
+
+    first = ask(database, later, "lay", small(1), {}, 0)
+    assert ask(database, later, "lay", small(1), {}, 0) == first
+    wrong = ask(database, later, "lay", small(1).replace("100", "3"), {}, 0)
     assert calls == [first, wrong]
-    queue = queue_in(None)
-    do = task_of(queue, lambda job_id: run_job(database, job_id, RUNNERS))
+    do = at_once(Shop(database))
     for number in calls:
-        do(number)
+        do("lay", number)
     assert [state for _, state, _ in rows(database)] == ["done", "failed"]
     found = look(database, wrong)
     assert found is not None
     assert "too wide" in found[0].message
-    assert ask(database, calls.append, "lay", small(1).replace("100", "3"), {}, 0) != wrong  # what failed may be asked again
+    assert ask(database, later, "lay", small(1).replace("100", "3"), {}, 0) != wrong  # what failed may be asked again
 
 
 def test_a_job_that_ends_its_worker_each_time_is_given_up(database: Database) -> None:
     with database.work() as work:
         number = jobs.add_job(work, "lay", "", small(1), {}, 0)
         work.execute(update(JobRow).values(state="running", tries=MOST_TRIES))
-    run_job(database, number, RUNNERS)
+    run_job(database, number, runners(Shop(database)))
     found = look(database, number)
     assert found is not None
     assert (found[0].state, "three times" in found[0].message) == ("failed", True)

@@ -27,6 +27,21 @@ def test_the_second_field_of_a_filter_outlives_the_first(page: Page, site: Site,
     expect(page.locator("h1 + .soft")).to_have_text(f"{sum(100 <= weight <= 180 for weight in weights)} cloths")
 
 
+@pytest.mark.parametrize("late_ms", [700, 1500])
+def test_a_second_field_is_sent_however_late_the_first_is_answered(page: Page, late_ms: int) -> None:
+    """The page is drawn anew when all is typed and the field not yet left: the browser then sees no change in it."""
+    wait = f"await new Promise((go) => setTimeout(go, {late_ms}))"
+    page.add_init_script(f"const ask = fetch; window.fetch = async (...a) => {{ {wait}; return ask(...a); }}")
+    page.goto("/shelf")
+    page.get_by_label("weight from").fill("100 gsm")
+    page.keyboard.press("Tab")
+    page.keyboard.type("180 gsm")
+    expect(page).to_have_url(re.compile("weight_from=100.*weight_to=&"))
+    expect(page.get_by_label("weight to")).to_be_focused()
+    page.keyboard.press("Tab")
+    expect(page).to_have_url(re.compile("weight_from=100.*weight_to=180"))
+
+
 def test_a_select_is_walked_with_the_arrow_keys_to_its_fourth_entry(page: Page, site: Site) -> None:
     page.goto("/shelf")
     handle = page.get_by_label("handle", exact=True)

@@ -43,7 +43,7 @@ def _parser() -> argparse.ArgumentParser:
     serve = commands.add_parser("serve")
     serve.add_argument("--port", type=int, required=True)
     commands.add_parser("work")
-    commands.add_parser("consume")
+    commands.add_parser("consume").add_argument("lane")
     commands.add_parser("words", help="print the glossary of docs/words.md")
     commands.add_parser("help", help="show this")
     return parser
@@ -77,7 +77,7 @@ def _worker(asked: argparse.Namespace) -> int:
     from nematex.command import worker
     from nematex.command.service import home
 
-    return (worker.work if asked.command == "work" else worker.consume)(home())
+    return worker.work(home()) if asked.command == "work" else worker.consume(home(), asked.lane)
 
 
 def _test(asked: argparse.Namespace) -> int:

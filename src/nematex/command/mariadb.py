@@ -14,7 +14,7 @@ from pathlib import Path
 
 import pymysql
 
-STARTUP_SECONDS = 60
+STARTUP_SECONDS = 300  # one that lives is on its way; one that died is seen at once
 SHORTEST_PASSWORD = 24
 LONGEST_SOCKET = 100  # letters; the system allows 107
 

@@ -21,8 +21,9 @@ from typing import Any
 from nematex.command.mariadb import LocalMariaDB, free_port, open_to_anybody, runs
 
 DEFAULT_PORT, HIGHEST_PORT = 8765, 65535
-WEB_SECONDS = 30
-STOP_SECONDS = 20
+# A process that still lives is on its way: a busy machine may take minutes to bring it up.
+WEB_SECONDS, SAY_SECONDS = 300, 15
+STOP_SECONDS = 60
 
 
 def home() -> Path:
@@ -63,7 +64,7 @@ def _database_runs(state: dict[str, Any]) -> bool:
 
 def _healthy(port: int) -> bool:
     try:
-        with urllib.request.urlopen(f"http://127.0.0.1:{port}/health", timeout=2) as reply:
+        with urllib.request.urlopen(f"http://127.0.0.1:{port}/health", timeout=10) as reply:
             return bool(reply.status == 200)
     except (OSError, urllib.error.URLError):
         return False
@@ -167,11 +168,15 @@ def _start(port: int | None, demo: bool) -> int:
         ]
     _keep(web_pid=webs[0].pid, web_pids=[web.pid for web in webs], web_port=chosen)
     _start_worker(url)
-    until = time.monotonic() + WEB_SECONDS
+    begun, said = time.monotonic(), False
     while not _healthy(chosen):
-        if any(web.poll() is not None for web in webs) or time.monotonic() > until:
+        waited = time.monotonic() - begun
+        if any(web.poll() is not None for web in webs) or waited > WEB_SECONDS:
             print(f"nematex: the web server did not start; see {home() / 'web.log'}", file=sys.stderr)
             return 1
+        if waited > SAY_SECONDS and not said:
+            print("nematex: this machine is busy, still starting …", file=sys.stderr, flush=True)
+            said = True
         time.sleep(0.1)
     print(f"Nematex is running: http://127.0.0.1:{chosen}/")
     return 0
@@ -235,7 +240,7 @@ def serve(port: int) -> int:
     """The web server itself, in the foreground."""
     import waitress
 
-    from nematex.command.worker import queue_of
+    from nematex.command.worker import handing_over
     from nematex.store.database import Database
     from nematex.usecases.judging.whole_matrix import warm
     from nematex.web.app import create_app
@@ -245,7 +250,7 @@ def serve(port: int) -> int:
     listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEPORT, 1)
     listening.bind(("127.0.0.1", port))
-    app = create_app(Database(os.environ["DATABASE_URL"]), session_key(), queue_of(home())[1])
+    app = create_app(Database(os.environ["DATABASE_URL"]), session_key(), handing_over(home()))
     threading.Thread(target=warm, args=(app.extensions["shop"],), daemon=True).start()
     waitress.serve(app, sockets=[listening], threads=6, max_request_body_size=64 * 2**20, ident=None)
     return 0

@@ -1,4 +1,4 @@
-"""`./nematex work`: the worker. A parent that starts the queue's consumer again whenever it dies, and the consumer itself."""
+"""`./nematex work`: the worker. A parent that starts each lane's consumer again whenever it dies, and the consumer itself."""
 
 from __future__ import annotations
 
@@ -8,58 +8,71 @@ import subprocess
 import sys
 import threading
 import time
+from collections.abc import Callable
 from contextlib import suppress
 from pathlib import Path
 from types import FrameType
+from typing import Any
 
 from huey.api import Huey
 
 from nematex.store.database import Database
+from nematex.usecases.held.shop import Shop
 from nematex.usecases.jobs.asking import Enqueue, left_behind
+from nematex.usecases.jobs.lanes import LANES, lane_of
 from nematex.usecases.jobs.queue import queue_in, task_of
-from nematex.usecases.jobs.runners import RUNNERS
 from nematex.usecases.jobs.running import run_job
+from nematex.usecases.work.runners import runners
 
 AGAIN_AFTER_S = 0.5
 NICE = 10  # pages come first
 
 
-def workers() -> int:
-    """How many jobs run side by side: NEMATEX_WORKERS, else one for each core up to two."""
+def workers(lane: str) -> int:
+    """How many lays run side by side: NEMATEX_WORKERS, else one for each core up to two. Lists change the shelf in turn."""
+    if lane != "lays":
+        return 1
     given = os.environ.get("NEMATEX_WORKERS", "")
     return min(int(given), 16) if given.isdecimal() and 0 < len(given) < 3 and int(given) else min(2, os.cpu_count() or 1)
 
 
-def queue_of(folder: Path) -> tuple[Huey, Enqueue]:
-    """The queue with its one task, as both the web process and the worker know it."""
-    queue = queue_in(folder)
+def queue_of(folder: Path, lane: str) -> tuple[Huey, Callable[[int], Any]]:
+    """A lane's queue with its one task, as both the web process and the worker know it."""
+    queue = queue_in(folder, lane)
     url = os.environ["DATABASE_URL"]
-    held: dict[int, Database] = {}
+    held: dict[int, Shop] = {}
 
     def run(job_id: int) -> None:
         pid = os.getpid()  # each process of the consumer has a connection of its own
         if pid not in held:
-            held[pid] = Database(url)
-        run_job(held[pid], job_id, RUNNERS)
+            held[pid] = Shop(Database(url))
+        run_job(held[pid].database, job_id, runners(held[pid]))
 
     return queue, task_of(queue, run)
 
 
-def consume(folder: Path) -> int:
+def handing_over(folder: Path) -> Enqueue:
+    """How the web process hands a job to the worker."""
+    tasks = {lane: queue_of(folder, lane)[1] for lane in LANES}
+    return lambda kind, job_id: tasks[lane_of(kind)](job_id)
+
+
+def consume(folder: Path, lane: str) -> int:
     """Take up what was left behind, then whatever comes, until told to end or until the parent is gone."""
     os.nice(NICE)
-    queue, enqueue = queue_of(folder)
+    queue, enqueue = queue_of(folder, lane)
     parent = os.getppid()
 
     queue.on_startup()(_watch)
     threading.Thread(target=_end_with, args=(parent,), daemon=True).start()
-    if not os.environ.get("REDIS_URL"):
-        queue.flush()
+    queue.flush()
     database = Database(os.environ["DATABASE_URL"])
-    for job_id in left_behind(database):
+    for job_id in left_behind(database, lane):
         enqueue(job_id)
     database.close()
-    consumer = queue.create_consumer(workers=workers(), worker_type="process", periodic=False, initial_delay=0.1, max_delay=1.0)
+    consumer = queue.create_consumer(
+        workers=workers(lane), worker_type="process", periodic=False, initial_delay=0.05, max_delay=0.3
+    )
     consumer.run()
     return 0
 
@@ -77,20 +90,30 @@ def _end_with(parent: int) -> None:
 
 
 def work(_folder: Path) -> int:
-    """The parent: one consumer, started again when it dies."""
+    """The parent: one consumer for each lane, started again when it dies."""
     ending = threading.Event()
-    child: list[subprocess.Popen[bytes]] = []
+    children: dict[str, subprocess.Popen[bytes]] = {}
 
     def on_signal(_number: int, _frame: FrameType | None) -> None:
         ending.set()
-        for each in child:
-            each.terminate()
+        for child in list(children.values()):
+            child.terminate()
+
+    def watch(lane: str) -> None:
+        while not ending.is_set():
+            command = [sys.executable, "-m", "nematex.command", "consume", lane]
+            child = children[lane] = subprocess.Popen(command, start_new_session=True)
+            if ending.is_set():
+                child.terminate()
+            child.wait()
+            with suppress(ProcessLookupError):
+                os.killpg(child.pid, signal.SIGKILL)  # whom a consumer leaves behind when it is killed
+            ending.wait(AGAIN_AFTER_S)
 
     signal.signal(signal.SIGTERM, on_signal)
-    while not ending.is_set():
-        child[:] = [subprocess.Popen([sys.executable, "-m", "nematex.command", "consume"], start_new_session=True)]
-        child[0].wait()
-        with suppress(ProcessLookupError):
-            os.killpg(child[0].pid, signal.SIGKILL)  # whom a consumer leaves behind when it is killed
-        ending.wait(AGAIN_AFTER_S)
+    threads = [threading.Thread(target=watch, args=(lane,)) for lane in LANES]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
     return 0

@@ -65,10 +65,10 @@ class Database:
             yield session
 
     @contextmanager
-    def lock(self, name: str) -> Iterator[bool]:
+    def lock(self, name: str, wait_s: int = 0) -> Iterator[bool]:
         """Hold a name that one process at a time may hold; whether it was free. It falls free when its holder dies."""
         with self.engine.connect() as connection:
-            taken = connection.execute(text("select get_lock(:name, 0)"), {"name": name}).scalar() == 1
+            taken = connection.execute(text("select get_lock(:name, :wait)"), {"name": name, "wait": wait_s}).scalar() == 1
             try:
                 yield taken
             finally:

@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from typing import Any
 
 from sqlalchemy import delete, select, update
 
 from nematex.store.database import Work
-from nematex.store.models import JobRow
+from nematex.store.models import JobPartRow, JobRow
 from nematex.store.records import Job
 
 KEPT = 500  # finished ones of a kind; older ones are let go
+KEPT_WITH_PARTS = 4  # ... and fewer of those that found much
+PART_BYTES = 8 * 2**20
 OPEN = ("waiting", "running", "stopping")
 NAMES = ("id", "kind", "asked", "about", "state", "done", "total", "found", "message", "tries")
 
@@ -40,14 +43,10 @@ def job_asked(work: Work, asked_key: str) -> Job | None:
     return _job(row) if row else None
 
 
-def open_jobs(work: Work) -> list[int]:
-    """The jobs that are not done, in the order they were asked."""
-    return list(work.scalars(select(JobRow.id).where(JobRow.state.in_(OPEN)).order_by(JobRow.id)))
-
-
-def waiting_before(work: Work, job_id: int) -> int:
-    """How many open jobs were asked before this one."""
-    return len([each for each in open_jobs(work) if each < job_id])
+def open_jobs(work: Work, kinds: Collection[str]) -> list[int]:
+    """The jobs of these kinds that are not done, in the order they were asked."""
+    wanted = select(JobRow.id).where(JobRow.state.in_(OPEN), JobRow.kind.in_(kinds))
+    return list(work.scalars(wanted.order_by(JobRow.id)))
 
 
 def set_job(work: Work, job_id: int, **values: Any) -> None:
@@ -59,3 +58,23 @@ def ask_to_stop(work: Work, job_id: int) -> None:
     work.execute(update(JobRow).where(JobRow.id == job_id, JobRow.state == "running").values(state="stopping"))
     cancelled = {"state": "cancelled", "message": "It was stopped before it began."}
     work.execute(update(JobRow).where(JobRow.id == job_id, JobRow.state == "waiting").values(**cancelled))
+
+
+def keep_content(work: Work, job_id: int, content: bytes) -> None:
+    """Keep bytes that a job found; older jobs of its kind that found so much are let go."""
+    parts = [content[at : at + PART_BYTES] for at in range(0, len(content), PART_BYTES)]
+    work.execute(delete(JobPartRow).where(JobPartRow.job_id == job_id))
+    work.add_all(JobPartRow(job_id=job_id, place=place, content=part) for place, part in enumerate(parts))
+    work.flush()
+    kind = select(JobRow.kind).where(JobRow.id == job_id).scalar_subquery()
+    large = select(JobRow.id).join(JobPartRow).where(JobRow.kind == kind, JobPartRow.place == 0).order_by(JobRow.id.desc())
+    work.execute(delete(JobRow).where(JobRow.id.in_(list(work.scalars(large.offset(KEPT_WITH_PARTS).limit(1000))))))
+
+
+def content_of(work: Work, asked_key: str) -> bytes | None:
+    """The bytes that a job found which was asked exactly this; None where none has, or not yet."""
+    kept = job_asked(work, asked_key)
+    if kept is None or kept.state != "done":
+        return None
+    wanted = select(JobPartRow.content).where(JobPartRow.job_id == kept.id).order_by(JobPartRow.place)
+    return b"".join(work.scalars(wanted)) or None

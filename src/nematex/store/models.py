@@ -288,6 +288,7 @@ class UploadRow(Base):
     applied: Mapped[bool] = mapped_column(Boolean, default=False)
     state: Mapped[str] = mapped_column(String(20), default="")
     message: Mapped[str] = mapped_column(String(600), default="")
+    job_id: Mapped[int | None] = mapped_column(Integer)
     sent_at: Mapped[datetime] = mapped_column(DateTime, server_default=func.now())
 
 
@@ -320,6 +321,16 @@ class JobRow(Base):
     message: Mapped[str] = mapped_column(String(600), default="")
     tries: Mapped[int] = mapped_column(Integer, default=0)
     made_at: Mapped[datetime] = mapped_column(DateTime, server_default=func.now())
+
+
+class JobPartRow(Base):
+    """What a job found, where that is no text: its bytes, in parts that the server takes at once."""
+
+    __tablename__ = "job_part"
+
+    job_id: Mapped[int] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
+    place: Mapped[int] = mapped_column(Integer, primary_key=True, autoincrement=False)
+    content: Mapped[bytes] = mapped_column(LONGBLOB)
 
 
 class GoneRow(Base):

@@ -244,4 +244,5 @@ class Upload:
     applied: bool = False
     state: str = ""
     message: str = ""
+    job_id: int | None = None
     sent_at: datetime | None = None

@@ -16,12 +16,10 @@ from nematex.store.database import Database, DatabaseGone, DatabaseRefused
 from nematex.usecases.files.csv_text import MAX_BYTES as MAX_LIST
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.jobs.asking import Enqueue
-from nematex.usecases.jobs.queue import queue_in, task_of
-from nematex.usecases.jobs.runners import RUNNERS
-from nematex.usecases.jobs.running import run_job
 from nematex.usecases.judging.field_words import field_word, window_word
 from nematex.usecases.photo.file import MAX_BYTES as MAX_PHOTO
 from nematex.usecases.quantity.saying import colour_word
+from nematex.usecases.work.runners import at_once
 from nematex.web import words
 from nematex.web.again import Patient, why_lost
 from nematex.web.drawing import overhang, swatch, tape
@@ -49,9 +47,9 @@ def create_app(database: Database, key: str, enqueue: Enqueue | None = None) -> 
         SEND_FILE_MAX_AGE_DEFAULT=3600,
     )
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
-    app.extensions["shop"] = Shop(database)
-    at_once = task_of(queue_in(None), lambda job_id: run_job(database, job_id, RUNNERS))
-    app.extensions["enqueue"] = enqueue or at_once
+    app.extensions["shop"] = kept = Shop(database, enqueue)
+    if enqueue is None:
+        kept.enqueue = at_once(kept)
     CSRFProtect(app)
     for room in ROOMS:
         app.register_blueprint(room)

@@ -19,11 +19,13 @@ from nematex.usecases.cloth.exchange import cloths_csv, cloths_json, cloths_xlsx
 from nematex.usecases.cloth.lists import importing
 from nematex.usecases.cloth.lists import job as import_job
 from nematex.usecases.cloth.lists.choosing import choose_columns
-from nematex.usecases.cloth.lists.importing import apply, latest_lists, preview, send
-from nematex.usecases.cloth.lists.job import job_state, start_applying
+from nematex.usecases.cloth.lists.importing import apply, preview, send
+from nematex.usecases.cloth.lists.job import job_state, latest_lists, start_applying
 from nematex.usecases.cloth.lists.undo import undo
 from nematex.usecases.files.formats import sheet_from_file
 from nematex.usecases.held.shop import Shop
+from nematex.usecases.jobs.running import run_job
+from nematex.usecases.work import runners
 
 HEADER = ("Art. No", "Fabric", "Composition", "Width", "Weight", "Price", "In stock")
 ROWS = (
@@ -165,23 +167,50 @@ def test_a_bomb_and_a_renamed_program_are_refused_in_the_browser(page: Page, sit
     site.complaints.clear()  # the browser notes each refusal as an error
 
 
-def test_an_import_goes_on_when_the_browser_leaves(browser: Browser, site: Site, monkeypatch: pytest.MonkeyPatch) -> None:
-    """The import is held at its first chunk until the browser has seen the bar and gone."""
-    go_on, halted = threading.Event(), threading.Event()
+@pytest.fixture
+def held_up(monkeypatch: pytest.MonkeyPatch) -> tuple[threading.Event, threading.Event]:
+    """A worker beside the pages that stops at an import's first chunk: set when it is there, and what lets it go on."""
+    halted, go_on = threading.Event(), threading.Event()
     keep = importing.keep_cloths
 
     def slow(*given: object, **more: object) -> None:
         halted.set()
-        assert go_on.wait(30)
+        assert go_on.wait(300)
         keep(*given, **more)  # type: ignore[arg-type]
 
     monkeypatch.setattr(importing, "keep_cloths", slow)
     monkeypatch.setattr(import_job, "PATIENCE_S", 0.05)
+    beside = lambda *given: threading.Thread(target=run_job, args=given).start()  # noqa: E731
+    monkeypatch.setattr(runners, "run_job", beside)
+    return halted, go_on
+
+
+def test_an_import_that_is_stopped_has_changed_nothing(
+    browser: Browser, site: Site, held_up: tuple[threading.Event, threading.Event]
+) -> None:
+    halted, go_on = held_up
+    page = open_page(browser, site)
+    _send(page, "gannet.xlsx", xlsx(ROWS))
+    page.get_by_role("button", name="Put 3 on the shelf").click()
+    assert halted.wait(300)
+    page.get_by_role("button", name="Stop").click()
+    go_on.set()
+    expect(page.get_by_text("It was stopped. Nothing was changed.")).to_be_visible()
+    expect(page.get_by_role("button", name="Put 3 on the shelf")).to_be_visible()
+    assert not any(record.code == "GM-190" for record in site.shop.now().shelf.records)
+    page.context.close()
+
+
+def test_an_import_goes_on_when_the_browser_leaves(
+    browser: Browser, site: Site, held_up: tuple[threading.Event, threading.Event]
+) -> None:
+    """The import is held at its first chunk until the browser has seen the bar and gone."""
+    halted, go_on = held_up
     page = open_page(browser, site)
     _send(page, "gannet.xlsx", xlsx(ROWS))
     page.get_by_role("button", name="Put 3 on the shelf").click()
     expect(page.get_by_role("progressbar")).to_be_visible()
-    assert halted.wait(10)
+    assert halted.wait(300)
     address = page.url
     page.context.close()
     go_on.set()
@@ -201,15 +230,13 @@ def test_an_import_cut_short_has_changed_nothing_and_says_so(demo: Shop, monkeyp
 
     monkeypatch.setattr(uploads, "add_steps", broken)
     start_applying(demo, upload, False)
-    kept = job_state(demo, upload)
-    assert kept is not None
+    kept, _ = job_state(demo, upload) or pytest.fail("it is gone")
     assert (kept.state, kept.applied) == ("failed", False)
     assert "broke in the middle" in kept.message
     assert cloths_csv(demo.now().shelf.records) == before
     # A shop that was stopped while it worked: the state says "applying", and nobody works on it.
     with demo.database.work() as work:
-        uploads.set_state(work, upload, state="applying", message="")
-    stopped = job_state(Shop(demo.database), upload)
-    assert stopped is not None
+        uploads.set_state(work, upload, state="applying", message="", job_id=None)
+    stopped, _ = job_state(Shop(demo.database), upload) or pytest.fail("it is gone")
     assert stopped.state == "failed"
     assert "Nothing was changed; start it again." in stopped.message

@@ -22,7 +22,9 @@ from nematex.tables import colour_words, trade_tables
 from nematex.usecases.cloth.acts import save_cloth
 from nematex.usecases.cloth.form import form_values
 from nematex.usecases.cloth.lists.choosing import accept_word, choose_columns, choose_sheet, mend_row
-from nematex.usecases.cloth.lists.importing import Preview, preview, send
+from nematex.usecases.cloth.lists.importing import preview, send
+from nematex.usecases.cloth.lists.kept import packed, unpacked
+from nematex.usecases.cloth.lists.preview import Preview
 from nematex.usecases.forms.merging import SHOWN, as_shown
 from nematex.usecases.held.shop import Shop
 
@@ -38,6 +40,7 @@ XY-13,Puddle denim,98% CO 2% EA,300 g/m2,148 cm,£14.00
 def seen(shop: Shop, text: str, name: str = "list.csv") -> Preview:
     found = preview(shop, send(shop, name, text.encode()))
     assert found is not None
+    assert unpacked(packed(found), found.upload) == found  # as the worker hands it over
     return found
 
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import csv
 import io
-import time
 from dataclasses import replace
 from functools import partial
 
+import numpy as np
 import pytest
 from conftest import Site
 from playwright.sync_api import Page
@@ -27,11 +27,13 @@ from nematex.core.pattern.facts import Pattern, Wish
 from nematex.tables import trade_tables
 from nematex.usecases.assess.pairing import assess_one
 from nematex.usecases.held.shop import Shop
+from nematex.usecases.jobs.running import run_job
 from nematex.usecases.judging import whole_matrix
 from nematex.usecases.judging.matrix_view import Asked, grid_csv
 from nematex.usecases.judging.why_view import drop_rule, edges_of, rules_set, set_edge
 from nematex.usecases.pattern.exchange import flat_pattern, patterns_json
 from nematex.usecases.pattern.importing import import_patterns
+from nematex.usecases.work.runners import runners
 from nematex.web.app import create_app
 
 TABLES = trade_tables()
@@ -145,16 +147,25 @@ def _edges(finding: Finding) -> set[tuple[str, str, float]]:
     return {(window.name, side, value) for side, value in sides if value not in (0.0, float("inf"), float("-inf"))}
 
 
-def test_a_large_shops_matrix_is_worked_out_in_the_background(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_large_shops_matrix_is_worked_out_by_the_worker(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(whole_matrix, "AT_ONCE", 10)
+    monkeypatch.setattr(whole_matrix, "BY_THE_WAY", 10)
     monkeypatch.setattr(whole_matrix, "PATIENCE_S", 0)
     app = create_app(demo.database, "test")
     client = app.test_client()
+    asked: list[int] = []
     shop: Shop = app.extensions["shop"]
-    reply = client.get("/matrix?view=left")
-    assert "Holding every pattern against every cloth" in reply.text or "Cloths that nothing suits" in reply.text
-    while shop.job(whole_matrix.JOB):
-        time.sleep(0.05)
+    shop.enqueue = lambda _kind, job_id: asked.append(job_id)
+    assert "Holding every pattern against every cloth" in client.get("/matrix?view=left").text
+    assert client.get("/matrix/state").get_json()["next"] is None
+    assert len(asked) == 1  # what is asked already is not asked again
+    worker = Shop(demo.database)
+    run_job(demo.database, asked[0], runners(worker))
+    judged_there, judged_here = whole_matrix.known(shop, shop.now()), whole_matrix.whole(worker, worker.now())
+    assert judged_there is not None
+    for mine, its in zip(judged_there._parts, judged_here._parts, strict=True):
+        assert mine.dtype == its.dtype
+        assert np.array_equal(mine, its)
     answer = client.get("/matrix/state?then=/matrix?view=left").get_json()
     assert answer["next"] == "/matrix?view=left"
     assert client.get("/matrix/state?then=//elsewhere").get_json()["next"] == "/matrix"

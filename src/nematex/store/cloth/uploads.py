@@ -29,13 +29,13 @@ def upload(work: Work, upload_id: int) -> Upload | None:
     row = work.get(UploadRow, upload_id)
     if row is None:
         return None
-    names = ("id", "kind", "filename", "content", "mapping", "supplier", "applied", "state", "message", "sent_at")
+    names = ("id", "kind", "filename", "content", "mapping", "supplier", "applied", "state", "message", "job_id", "sent_at")
     return Upload(**{name: getattr(row, name) for name in names})
 
 
 def recent_uploads(work: Work) -> list[Upload]:
     """The uploads that are kept, newest first, without their content."""
-    names = ("id", "kind", "filename", "supplier", "applied", "state", "message", "sent_at")
+    names = ("id", "kind", "filename", "supplier", "applied", "state", "message", "job_id", "sent_at")
     columns = [getattr(UploadRow, name) for name in names]
     rows = work.execute(select(*columns).order_by(UploadRow.id.desc()))
     return [Upload(content=b"", **row._mapping) for row in rows]
@@ -48,7 +48,7 @@ def remember_mapping(work: Work, upload_id: int, mapping: dict[str, Any]) -> Non
 
 
 def set_state(work: Work, upload_id: int, **values: Any) -> None:
-    """Set state, message or applied of an upload."""
+    """Set state, message, job or applied of an upload."""
     work.execute(update(UploadRow).where(UploadRow.id == upload_id).values(**values))
 
 

@@ -23,6 +23,7 @@ from nematex.usecases.held.drawer import Drawer
 from nematex.usecases.held.memory import Memory
 from nematex.usecases.held.shelf import Shelf
 from nematex.usecases.held.state import State
+from nematex.usecases.jobs.asking import Enqueue
 
 PREVIEWS, JUDGEMENTS = 3, 400
 LARGE = 1000  # cloths
@@ -30,10 +31,14 @@ MANY = 2000  # cloths changed at once are read as a whole shelf: that is quicker
 
 
 class Shop:
-    """The database with what is remembered of it. Safe to use from several threads."""
+    """The database with what is remembered of it. Safe to use from several threads.
 
-    def __init__(self, database: Database) -> None:
+    `enqueue` hands jobs to the worker.
+    """
+
+    def __init__(self, database: Database, enqueue: Enqueue | None = None) -> None:
         self.database = database
+        self.enqueue: Enqueue = enqueue or _nobody
         self.memory = Memory()
         self.judgements = Memory(JUDGEMENTS)  # of one cloth each; they are heavier than what is said of them
         self.previews: dict[object, Any] = {}  # the last few price lists as they were understood
@@ -41,7 +46,6 @@ class Shop:
         self._state: State | None = None
         self.as_shipped = trade_tables()
         self._rules: tuple[int, str, Tables] = (0, "", self.as_shipped)
-        self._jobs: dict[int | str, tuple[int, int]] = {}
 
     def now(self) -> State:
         """The shop as it is: the state in hand where nothing has changed, else the next one made from it."""
@@ -101,26 +105,9 @@ class Shop:
                 self.previews.pop(next(iter(self.previews)))
             self.previews[key] = found
 
-    def claim_job(self, number: int | str) -> bool:
-        """Whether a background job of this number may start: one at a time."""
-        with self._lock:
-            if number in self._jobs:
-                return False
-            self._jobs[number] = (0, 0)
-            return True
 
-    def progress(self, number: int | str, done: int, total: int) -> None:
-        with self._lock:
-            self._jobs[number] = (done, total)
-
-    def release_job(self, number: int | str) -> None:
-        with self._lock:
-            self._jobs.pop(number, None)
-
-    def job(self, number: int | str) -> tuple[int, int] | None:
-        """How far a running job is: (done, total); None if it does not run here."""
-        with self._lock:
-            return self._jobs.get(number)
+def _nobody(_kind: str, _job_id: int) -> None:
+    """The job waits in its row until a worker starts."""
 
 
 def _settle(shelf: Shelf) -> None:

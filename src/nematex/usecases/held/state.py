@@ -11,6 +11,7 @@ from nematex.core.cloth.estimates import Cloth
 from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord, PatternRecord, Programme
 from nematex.store.settings import DEMO
+from nematex.store.versions import RULES
 from nematex.usecases.held.drawer import Drawer
 from nematex.usecases.held.shelf import Shelf
 from nematex.usecases.quantity.saying import Voice
@@ -34,6 +35,11 @@ class State:
     def version(self) -> tuple[int, int, int]:
         """What judging rests on: shelf, drawer, and which tables."""
         return self.shelf.version, self.drawer.version, id(self.tables)
+
+    @property
+    def shared_version(self) -> str:
+        """The same for every process: what judging rests on, by numbers that the database gives."""
+        return f"{self.shelf.version} {self.drawer.version} {self.settings.get(RULES, 0)} {self.settings.get('cut', '')}"
 
     @cached_property
     def voice(self) -> Voice:

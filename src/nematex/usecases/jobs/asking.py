@@ -3,25 +3,47 @@
 from __future__ import annotations
 
 import hashlib
+import time
 from collections.abc import Callable
+from functools import cache
+from pathlib import Path
 from typing import Any
 
 import nematex
 from nematex.store import jobs
 from nematex.store.database import Database
 from nematex.store.records import Job
+from nematex.usecases.jobs.lanes import LANES, lane_of
 
-Enqueue = Callable[[int], Any]
+Enqueue = Callable[[str, int], Any]  # kind, number
+LOOK_EVERY_S = 0.05
+
+
+@cache
+def _program() -> str:
+    """What an answer rests on beside its question: the program and its tables, as they are on this disk."""
+    root = Path(nematex.__file__).parent
+    rests_on = sorted(each for folder in ("core", "data") for each in (root / folder).rglob("*") if each.is_file())
+    found = hashlib.sha256()
+    for each in rests_on:
+        if each.suffix in (".py", ".csv", ".toml"):
+            found.update(each.read_bytes())
+    return found.hexdigest()
+
+
+def key_of(kind: str, asked: str) -> str:
+    """Where the answer to a question is found again, by whoever asks it."""
+    return hashlib.sha256(f"{_program()} {kind} {asked}".encode()).hexdigest()
 
 
 def ask(database: Database, enqueue: Enqueue, kind: str, asked: str, about: dict[str, Any], total: int) -> int:
     """The number of a job that does this; one that was asked exactly this before is not done again."""
-    key = hashlib.sha256(f"{nematex.__version__} {kind} {asked}".encode()).hexdigest()
-    with database.work() as work:
+    key = key_of(kind, asked)
+    with database.lock(f"nematex ask {key[:40]}", wait_s=5), database.work() as work:  # two may ask at the same moment
         known = jobs.job_asked(work, key)
         job_id = known.id if known else jobs.add_job(work, kind, key, asked, about, total)
     if known is None:
-        enqueue(job_id)
+        enqueue(kind, job_id)
     return job_id
 
 
@@ -33,11 +55,30 @@ def keep(database: Database, kind: str, asked: str, about: dict[str, Any], found
     return job_id
 
 
+def content(database: Database, kind: str, asked: str) -> bytes | None:
+    """The bytes that were found for this question, if it was answered."""
+    with database.work() as work:
+        return jobs.content_of(work, key_of(kind, asked))
+
+
 def look(database: Database, job_id: int) -> tuple[Job, int] | None:
     """A job as it stands, and how many wait before it."""
     with database.work() as work:
         found = jobs.job(work, job_id)
-        return (found, jobs.waiting_before(work, job_id) if found.state == "waiting" else 0) if found else None
+        if found is None:
+            return None
+        before = jobs.open_jobs(work, LANES[lane_of(found.kind)]) if found.state == "waiting" else []
+        return found, sum(each < job_id for each in before)
+
+
+def await_end(database: Database, job_id: int, seconds: float) -> bool:
+    """Whether a job ended within this time: what is soon done needs no page that waits for it."""
+    until = time.monotonic() + seconds
+    while (found := look(database, job_id)) and found[0].runs:
+        if time.monotonic() > until:
+            return False
+        time.sleep(LOOK_EVERY_S)
+    return True
 
 
 def stop(database: Database, job_id: int) -> None:
@@ -46,7 +87,7 @@ def stop(database: Database, job_id: int) -> None:
         jobs.ask_to_stop(work, job_id)
 
 
-def left_behind(database: Database) -> list[int]:
+def left_behind(database: Database, lane: str) -> list[int]:
     """The jobs that a worker has to take up when it starts, in the order they were asked."""
     with database.work() as work:
-        return jobs.open_jobs(work)
+        return jobs.open_jobs(work, LANES[lane])

@@ -1,4 +1,4 @@
-"""The queue: huey, embedded in the shop's folder, or in Redis where REDIS_URL names one.
+"""The queue: huey, embedded in the shop's folder, or in Redis where REDIS_URL names one; one for each lane.
 
 It carries numbers of jobs and nothing else; their rows in the database are the truth. A number that is lost or doubled
 does no harm: the worker asks for every open job when it starts, and a job is only taken up by who holds its name.
@@ -6,26 +6,26 @@ does no harm: the worker asks for every open job when it starts, and a job is on
 
 from __future__ import annotations
 
+import hashlib
 import os
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from huey import MemoryHuey, RedisHuey, SqliteHuey
+from huey import RedisHuey, SqliteHuey
 from huey.api import Huey
 
 NAME = "nematex"
 RETRIES, RETRY_AFTER_S = 5, 2
 
 
-def queue_in(folder: Path | None) -> Huey:
-    """The queue of this shop; without a folder and without Redis one that does each job at once (for tests)."""
+def queue_in(folder: Path, lane: str) -> Huey:
+    """The queue of this shop for one lane."""
     address = os.environ.get("REDIS_URL")
     if address:
-        return RedisHuey(NAME, url=address, results=False)
-    if folder is None:
-        return MemoryHuey(NAME, immediate=True, results=False)
-    return SqliteHuey(NAME, filename=str(folder / "queue.db"), results=False)
+        shop = hashlib.sha256(os.environ.get("DATABASE_URL", "").encode()).hexdigest()[:8]  # several may share a Redis
+        return RedisHuey(f"{NAME}-{shop}-{lane}", url=address, results=False)
+    return SqliteHuey(f"{NAME}-{lane}", filename=str(folder / "queue.db"), results=False)
 
 
 def task_of(queue: Huey, run: Callable[[int], None]) -> Callable[[int], Any]:

@@ -19,6 +19,10 @@ class Busy(RuntimeError):
     """Another process still holds the job's name; try again soon."""
 
 
+class Stopped(NematexError):
+    """A job that keeps nothing half done was asked to stop, or is no longer wanted."""
+
+
 @dataclass
 class Handle:
     """What a runner is given: it tells what it found so far, and asks whether it should stop."""
@@ -34,16 +38,30 @@ class Handle:
         with self.database.work() as work:
             jobs.set_job(work, self.job.id, found=found)
 
+    def keep(self, content: bytes) -> None:
+        """Keep what was found where it is no text."""
+        with self.database.work() as work:
+            jobs.keep_content(work, self.job.id, content)
+
     def stopped(self) -> bool:
         """Whether it was asked to stop; says by the way how many seconds it has run."""
+        self._say(min(round(time.monotonic() - self.begun), self.job.total), self.job.total)
+        return self.stopping
+
+    def progress(self, done: int, total: int) -> None:
+        """Say how far it is; raises Stopped if it was asked to stop."""
+        self._say(done, total)
+        if self.stopping:
+            raise Stopped("It was stopped. Nothing was changed.")
+
+    def _say(self, done: int, total: int) -> None:
         now = time.monotonic()
         if now - self.told >= TOLD_EVERY_S:
             self.told = now
             with self.database.work() as work:
                 kept = jobs.job(work, self.job.id)
                 self.stopping = kept is None or kept.state == "stopping"
-                jobs.set_job(work, self.job.id, done=min(round(now - self.begun), self.job.total))
-        return self.stopping
+                jobs.set_job(work, self.job.id, done=done, total=total)
 
 
 Runner = Callable[[Handle], str]
@@ -72,7 +90,9 @@ def run_job(database: Database, job_id: int, runners: dict[str, Runner]) -> None
 def _do(database: Database, kept: Job, runners: dict[str, Runner]) -> None:
     end: dict[str, object] = {}
     try:
-        end = {"state": "done", "found": runners[kept.kind](Handle(database, kept)), "done": kept.total}
+        end = {"state": "done", "found": runners[kept.kind](Handle(database, kept))}
+    except Stopped as why:
+        end = {"state": "cancelled", "message": str(why)}
     except NematexError as fault:
         end = {"state": "failed", "message": str(fault)[:600]}
     except Exception:

@@ -1,11 +1,10 @@
-"""Every pattern against every cloth, kept for the state in hand; what moved is judged anew, a large shop in the background."""
+"""Every pattern against every cloth, kept for the state in hand; what moved is judged anew, a large shop by the worker."""
 
 from __future__ import annotations
 
-import sys
-import threading
+import zlib
+from collections.abc import Callable
 from dataclasses import dataclass
-from functools import partial
 
 import numpy as np
 
@@ -13,12 +12,14 @@ from nematex.core.judging.matrix import Matrix, matrix
 from nematex.core.pattern.facts import Wish
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
+from nematex.usecases.jobs import asking
+from nematex.usecases.jobs.running import Handle, Stopped
 
 JOB = "matrix"
 AT_ONCE = 400_000  # pairings that are worked out while the page waits
 BY_THE_WAY = 20_000  # ... without a word
 PATIENCE_S = 1.2
-SWITCH_S = 0.0005
+Progress = Callable[[int, int], None]
 LATEST = "whole matrix"
 
 
@@ -61,14 +62,12 @@ def _to_judge(shop: Shop, state: State) -> int:
     return patterns * len(state.shelf.records) + cloths * len(state.drawer.records)
 
 
-def _work_out(shop: Shop, state: State) -> Matrix:
+def _work_out(shop: Shop, state: State, progress: Progress | None = None) -> Matrix:
     """The matrix of the state: from the one before where that is less work."""
     before = _latest(shop)
     unmoved = _unmoved(before, state) if before else None
-    progress = partial(shop.progress, JOB) if shop.job(JOB) is not None else None
-    judge_all = partial(matrix, tables=state.tables, progress=progress)
     if before is None or unmoved is None:
-        found = judge_all(state.shelf.columns, state.drawer.demands(Wish()))
+        found = matrix(state.shelf.columns, state.drawer.demands(Wish()), state.tables, progress=progress)
     else:
         found = _renewed(before.matrix, state, *unmoved)
     shop.memory.keep(LATEST, (), Whole(state, found))
@@ -93,53 +92,77 @@ def pairings(state: State) -> int:
 
 
 def ready(shop: Shop, state: State) -> bool:
-    """Whether the matrix of this state is there or soon worked out; a large one is begun in the background."""
+    """Whether the matrix of this state is there or soon worked out; a large one is asked of the worker."""
     if known(shop, state) or _to_judge(shop, state) <= AT_ONCE:
         return True
-    thread = _begin(shop, state)
-    if thread:
-        thread.join(PATIENCE_S)
+    asking.await_end(shop.database, _ask(shop, state), PATIENCE_S)
     return known(shop, state) is not None
 
 
-def _begin(shop: Shop, state: State) -> threading.Thread | None:
-    """Work the matrix out in the background; None where that is being done already."""
-    if not shop.claim_job(JOB):
-        return None
+def _ask(shop: Shop, state: State) -> int:
+    """The job that works the matrix of this state out."""
+    return asking.ask(shop.database, shop.enqueue, JOB, state.shared_version, {}, len(state.drawer.records))
 
-    def run() -> None:
-        # It hands the interpreter back after each array, and would wait long for its next turn while pages are made.
-        usual = sys.getswitchinterval()
-        sys.setswitchinterval(SWITCH_S)
-        try:
-            _work_out(shop, state)
-        finally:
-            sys.setswitchinterval(usual)
-            shop.release_job(JOB)
 
-    thread = threading.Thread(target=run, name=JOB, daemon=True)
-    thread.start()
-    return thread
+def how_far(shop: Shop, state: State) -> tuple[int, int]:
+    """Patterns judged, of how many."""
+    found = asking.look(shop.database, _ask(shop, state))
+    return (found[0].done, found[0].total) if found else (0, 0)
+
+
+def run_matrix(shop: Shop, handle: Handle) -> str:
+    """The worker's part: judge every pairing and keep it for the web processes; raises Stopped if the shop moved on."""
+    state = shop.now()
+    if state.shared_version != handle.job.asked:
+        raise Stopped("The shop changed before it was worked out.")
+    handle.keep(_packed(_work_out(shop, state, handle.progress)))
+    return ""
+
+
+def _packed(found: Matrix) -> bytes:
+    """Patterns and cloths as two int32, then verdicts, scores and open checks, row by row; compressed."""
+    size = np.array(found.verdict.shape, np.int32)
+    return zlib.compress(b"".join(part.tobytes() for part in (size, found.verdict, found.score, found.open_checks)), 1)
+
+
+def _unpacked(content: bytes) -> Matrix:
+    plain = zlib.decompress(content)
+    shape = tuple(np.frombuffer(plain, np.int32, 2))
+    count, at = int(shape[0] * shape[1]), 8
+    parts = []
+    for kind in (np.int8, np.float32, np.uint8):
+        parts.append(np.frombuffer(plain, kind, count, at).reshape(shape))
+        at += parts[-1].nbytes
+    return Matrix(*parts)
 
 
 def known(shop: Shop, state: State) -> Matrix | None:
-    """The matrix of this state, if it has been worked out."""
+    """The matrix of this state, if it has been worked out here or by the worker."""
     kept = _latest(shop)
-    return kept.matrix if kept and kept.state.version == state.version else None
+    if kept and kept.state.version == state.version:
+        return kept.matrix
+    if _to_judge(shop, state) <= BY_THE_WAY:
+        return None  # sooner judged than fetched
+    content = asking.content(shop.database, JOB, state.shared_version)
+    if content is None:
+        return None
+    found = _unpacked(content)
+    shop.memory.keep(LATEST, (), Whole(state, found))
+    return found
 
 
 def at_hand(shop: Shop, state: State) -> Matrix | None:
-    """The matrix of this state if it is there, or so quickly renewed that a page may do it by the way; else it is begun."""
+    """The matrix of this state if it is there, or so quickly renewed that a page may do it by the way; else it is asked for."""
     kept = known(shop, state)
     if kept is None and _to_judge(shop, state) <= BY_THE_WAY:
         return _work_out(shop, state)
     if kept is None:
-        _begin(shop, state)
+        _ask(shop, state)
     return kept
 
 
 def warm(shop: Shop) -> None:
-    """Read the shop and begin its matrix, so that the first page finds them there or on their way."""
+    """Read the shop and ask for its matrix, so that the first page finds them there or on their way."""
     at_hand(shop, shop.now())
 
 

@@ -24,6 +24,10 @@ function restore(before, now) {
   const field = before.key && found(before.key);
   if (field) {
     field.focus({ preventScroll: true });
+    /* What a script put back is no change to the browser: it would say nothing when the field is left. */
+    const sent = before.sent.get(before.key);
+    const say = () => field.dispatchEvent(new Event("change", { bubbles: true }));
+    if (sent !== undefined && field.type !== "checkbox" && field.value !== sent) field.addEventListener("blur", say, { once: true });
     try { if (before.caret) field.setSelectionRange(...before.caret); } catch (fault) { /* a select has no caret */ }
   }
 }

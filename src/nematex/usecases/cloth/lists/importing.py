@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections import Counter
+import json
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Any
 
 from nematex.core.codes import code_key
@@ -13,73 +13,27 @@ from nematex.core.tables import Tables
 from nematex.store.cloth import uploads
 from nematex.store.cloth.cloths import announce_change, binned_cloths, cloth_values, cloths_by_code
 from nematex.store.database import Work
-from nematex.store.records import ClothRecord, ReadingRecord, Upload
+from nematex.store.records import ClothRecord, Upload
 from nematex.tables import properties
 from nematex.usecases.cloth.exchange import flat_cloth
 from nematex.usecases.cloth.lists.guessing import guess_columns, with_heading
 from nematex.usecases.cloth.lists.headings import HELPERS
+from nematex.usecases.cloth.lists.kept import unpacked
+from nematex.usecases.cloth.lists.preview import Change, Preview
 from nematex.usecases.cloth.lists.price_list import Reading, ReadRow, bad_rows_csv, merge, read_rows
 from nematex.usecases.cloth.lists.undo import IN_BIN, plain
 from nematex.usecases.cloth.precedence import respected
 from nematex.usecases.cloth.readings import keep_cloths
 from nematex.usecases.files.csv_text import MAX_BYTES, SheetText
-from nematex.usecases.files.faults import RowFault
 from nematex.usecases.files.formats import format_of, sheet_from_file
 from nematex.usecases.held.shelf import Shelf
 from nematex.usecases.held.shop import Shop
+from nematex.usecases.held.state import State
+from nematex.usecases.jobs import asking
 
 CHUNK = 500
-MOST_ASKED = 30  # misspelt fibres
+KIND, READING = "list", "reading"
 Progress = Callable[[int, int], None]
-
-
-@dataclass(frozen=True)
-class Change:
-    """What a good row does: new, back (from the bin), changed (field, old, new) or the same; what it says without effect."""
-
-    row: int
-    record: ClothRecord
-    kind: str
-    fields: tuple[tuple[str, str, str], ...] = ()
-    said: tuple[ReadingRecord, ...] = ()
-
-
-@dataclass(frozen=True)
-class Preview:
-    """A price list as it was understood."""
-
-    upload: Upload
-    sheet: SheetText
-    mapping: dict[int, str]
-    rows: list[ReadRow]
-    changes: list[Change]
-    faults: list[RowFault]
-    gone: list[ClothRecord]
-    remembered: bool
-    columns: set[str]
-
-    def count(self, kind: str) -> int:
-        return sum(change.kind == kind for change in self.changes)
-
-    @property
-    def bad(self) -> list[ReadRow]:
-        """The rows that are left out."""
-        return [row for row in self.rows if row.is_bad]
-
-    @property
-    def left_out_cells(self) -> list[RowFault]:
-        """The cells that are left out of rows that are taken."""
-        return [fault for row in self.rows if not row.is_bad for fault in row.faults]
-
-    @property
-    def strange_fibres(self) -> list[tuple[str, int]]:
-        """Words of labels that are no fibre, and in how many rows; the most frequent first."""
-        return Counter(word for row in self.rows for word in set(row.strange_fibres) if word).most_common(MOST_ASKED)
-
-    @property
-    def only_said(self) -> list[Change]:
-        """Rows that state something less well known than what is on the shelf."""
-        return [change for change in self.changes if change.said]
 
 
 def send(shop: Shop, filename: str, content: bytes, supplier: str = "") -> int:
@@ -136,22 +90,41 @@ def _mapping(kept: Upload, sheet: SheetText, headings: dict[str, str], tables: T
     return {at: name for at, name in {**rest, **known}.items() if name in properties() or name in HELPERS}, True
 
 
+def _asked(kept: Upload, headings: Mapping[str, str], state: State) -> str:
+    """What the understanding of a list rests on."""
+    rests_on = {"act": READING, "upload": kept.id, "mapping": kept.mapping, "headings": headings, "shop": state.shared_version}
+    return json.dumps(rests_on, sort_keys=True)
+
+
+def asked_of(shop: Shop, upload_id: int) -> str | None:
+    """What the worker is asked, to read a list as it is now to be read."""
+    with shop.database.work() as work:
+        kept = uploads.upload(work, upload_id)
+        headings = uploads.headings_of(work, kept.supplier) if kept else {}
+    return _asked(kept, headings, shop.now()) if kept else None
+
+
 def preview(shop: Shop, upload_id: int, progress: Progress | None = None) -> Preview | None:
-    """What a kept list would do to the shelf; remembered until the list, its columns or the shelf change."""
+    """What a kept list would do to the shelf, as the worker understood it; worked out here where it has not."""
     with shop.database.work() as work:
         kept = uploads.upload(work, upload_id)
         headings = uploads.headings_of(work, kept.supplier) if kept else {}
     if kept is None:
         return None
-    shelf = shop.now().shelf
-    key = (upload_id, str(kept.mapping), str(headings), shelf.version)
-    found = shop.previews.get(key)
+    state = shop.now()
+    asked = _asked(kept, headings, state)
+    found = shop.previews.get(asked)
     if found is None:
-        with shop.database.work() as work:
-            binned = binned_cloths(work)
-        found = _preview(kept, shelf, binned, headings, progress or (lambda _done, _total: None))
-        shop.remember_preview(key, found)
+        content = asking.content(shop.database, KIND, asked)
+        found = unpacked(content, kept) if content else _understood(shop, kept, state.shelf, headings, progress)
+        shop.remember_preview(asked, found)
     return replace(found, upload=kept)
+
+
+def _understood(shop: Shop, kept: Upload, shelf: Shelf, headings: dict[str, str], progress: Progress | None) -> Preview:
+    with shop.database.work() as work:
+        binned = binned_cloths(work)
+    return _preview(kept, shelf, binned, headings, progress or (lambda _done, _total: None))
 
 
 def _preview(
@@ -181,12 +154,6 @@ def _reading(kept: Upload, sheet: SheetText, mapping: Mapping[int, str], tables:
     """The list as it is to be read, with what was accepted and mended on the preview."""
     mended = {int(row): {int(at): text for at, text in cells.items()} for row, cells in kept.mapping.get("cells", {}).items()}
     return Reading(sheet, mapping, tables, kept.supplier, kept.mapping.get("words", {}), mended)
-
-
-def latest_lists(shop: Shop) -> list[Upload]:
-    """The lists that were sent last."""
-    with shop.database.work() as work:
-        return uploads.recent_uploads(work)
 
 
 def apply(shop: Shop, upload_id: int, sold_out: bool = False, progress: Progress | None = None) -> Preview | None:

@@ -1,97 +1,95 @@
-"""An import in the background: it goes on when the browser leaves, and says how far it is."""
+"""An import outside the web process: it goes on when the browser leaves, and says how far it is."""
 
 from __future__ import annotations
 
-import threading
-from collections.abc import Callable
+import json
+from dataclasses import replace
 
-from nematex.core.errors import NematexError
 from nematex.store.cloth import uploads
-from nematex.store.database import DatabaseGone
-from nematex.store.records import Upload
-from nematex.usecases.cloth.lists.importing import apply, preview
+from nematex.store.records import Job, Upload
+from nematex.usecases.cloth.lists.importing import KIND, READING, apply, asked_of, preview
+from nematex.usecases.cloth.lists.kept import packed
 from nematex.usecases.held.shop import Shop
+from nematex.usecases.jobs import asking
+from nematex.usecases.jobs.running import Handle
 
+APPLYING = "applying"
 PATIENCE_S = 1.2  # a short list is done before anybody would look at a progress bar
 
 
 def start_reading(shop: Shop, upload_id: int) -> bool:
-    """Read the list and compare it with the shelf; returns whether that is done already."""
-
-    def run() -> str:
-        preview(shop, upload_id, lambda done, total: shop.progress(upload_id, done, total))
-        return ""
-
-    return _start(shop, upload_id, "reading", run)
+    """Ask for the list to be read and compared with the shelf; returns whether that is done already."""
+    asked = asked_of(shop, upload_id)
+    return asked is not None and _start(shop, upload_id, READING, asked)
 
 
 def start_applying(shop: Shop, upload_id: int, sold_out: bool) -> bool:
-    """Put the list on the shelf; returns whether that is done already."""
-
-    def run() -> str:
-        found = apply(shop, upload_id, sold_out, lambda done, total: shop.progress(upload_id, done, total))
-        counts = [found.count(kind) if found else 0 for kind in ("new", "changed", "same")]
-        return "{} new, {} changed, {} left as they were.".format(*counts)
-
-    return _start(shop, upload_id, "applying", run)
+    """Ask for the list to be put on the shelf; returns whether that is done already."""
+    asked = {"act": APPLYING, "upload": upload_id, "sold_out": sold_out, "shelf": shop.now().shelf.version}
+    return _start(shop, upload_id, APPLYING, json.dumps(asked))
 
 
-def _lock(upload_id: int) -> str:
-    """The name that the process which works on an import holds, whichever of the shop's processes it is."""
-    return f"nematex import {upload_id}"
+def _start(shop: Shop, upload_id: int, state: str, asked: str) -> bool:
+    job_id = asking.ask(shop.database, shop.enqueue, KIND, asked, {}, 0)
+    with shop.database.work() as work:
+        uploads.set_state(work, upload_id, state=state, message="", job_id=job_id)
+    return asking.await_end(shop.database, job_id, PATIENCE_S)
 
 
-def _start(shop: Shop, upload_id: int, state: str, run: Callable[[], str]) -> bool:
-    if not shop.claim_job(upload_id):
-        return False
-    begun = threading.Event()
-    thread = threading.Thread(target=_run, args=(shop, upload_id, state, run, begun), name=f"import {upload_id}")
-    thread.start()
-    begun.wait(PATIENCE_S)
-    thread.join(PATIENCE_S)
-    return not thread.is_alive()
+def run_list(shop: Shop, handle: Handle) -> str:
+    """The worker's part: read a list and keep what was understood, or put it on the shelf and say what that did."""
+    asked = json.loads(handle.job.asked)
+    if asked["act"] == READING:
+        found = preview(shop, asked["upload"], handle.progress)
+        if found:
+            handle.keep(packed(found))
+        return ""
+    found = apply(shop, asked["upload"], asked["sold_out"], handle.progress)
+    counts = [found.count(kind) if found else 0 for kind in ("new", "changed", "same")]
+    return "{} new, {} changed, {} left as they were.".format(*counts)
 
 
-def _run(shop: Shop, upload_id: int, state: str, run: Callable[[], str], begun: threading.Event) -> None:
-    """Work while holding the import's name; another process that holds it is left to its work."""
-    try:
-        with shop.database.lock(_lock(upload_id)) as taken:
-            if taken:
-                with shop.database.work() as work:
-                    uploads.set_state(work, upload_id, state=state, message="")
-                begun.set()
-                _work(shop, upload_id, state, run)
-    finally:
-        begun.set()
-        shop.release_job(upload_id)
+def latest_lists(shop: Shop) -> list[Upload]:
+    """The lists that were sent last."""
+    with shop.database.work() as work:
+        found = uploads.recent_uploads(work)
+    return [_settled(shop, kept)[0] for kept in found]
 
 
-def _work(shop: Shop, upload_id: int, state: str, run: Callable[[], str]) -> None:
-    end, message = f"{state} done", ""
-    try:
-        message = run()
-    except NematexError as fault:
-        end, message = "failed", str(fault)
-    except DatabaseGone:
-        end, message = "failed", "The database did not answer. Nothing was changed; start it again."
-    except BaseException:
-        end, message = "failed", "Something unforeseen stopped it. Nothing was changed; the log of the shop says more."
-        raise
-    finally:
-        with shop.database.work() as work:
-            uploads.set_state(work, upload_id, state=end, message=message[:600])
-
-
-def job_state(shop: Shop, upload_id: int) -> Upload | None:
-    """The upload as it stands; a job that no process works on any more was cut short and has changed nothing."""
+def stop_job(shop: Shop, upload_id: int) -> None:
+    """Ask for the work on a list to end; nothing is left half done."""
     with shop.database.work() as work:
         kept = uploads.upload(work, upload_id)
-    if kept is None or kept.state not in ("reading", "applying") or shop.database.is_locked(_lock(upload_id)):
-        return kept
+    if kept and kept.job_id and kept.state in (READING, APPLYING):
+        asking.stop(shop.database, kept.job_id)
+
+
+def job_state(shop: Shop, upload_id: int) -> tuple[Upload, tuple[int, int]] | None:
+    """The upload as it stands, and how far the work on it is: (done, total)."""
     with shop.database.work() as work:
-        kept = uploads.upload(work, upload_id)  # it may have ended between the two looks
-        if kept and kept.state in ("reading", "applying"):
-            message = "The shop was stopped while it worked. Nothing was changed; start it again."
-            uploads.set_state(work, upload_id, state="failed", message=message)
-            kept = uploads.upload(work, upload_id)
-    return kept
+        kept = uploads.upload(work, upload_id)
+    return _settled(shop, kept) if kept else None
+
+
+def _settled(shop: Shop, kept: Upload) -> tuple[Upload, tuple[int, int]]:
+    """An upload with what has become of its job."""
+    if kept.state not in (READING, APPLYING):
+        return kept, (0, 0)
+    found = asking.look(shop.database, kept.job_id) if kept.job_id else None
+    if found and found[0].runs:
+        return kept, (found[0].done, found[0].total)
+    return _ended(shop, kept, found[0] if found else None), (0, 0)
+
+
+def _ended(shop: Shop, kept: Upload, job: Job | None) -> Upload:
+    """The upload with the end of its job."""
+    if job and job.state == "done":
+        state, message = f"{kept.state} done", job.found[:600]
+    elif job and job.state == "cancelled" and kept.state == APPLYING:
+        state, message = f"{READING} done", job.message
+    else:
+        lost = "The shop was stopped while it worked. Nothing was changed; start it again."
+        state, message = "failed", job.message if job else lost
+    with shop.database.work() as work:
+        uploads.set_state(work, kept.id, state=state, message=message)
+    return replace(kept, state=state, message=message)

@@ -12,8 +12,8 @@ from nematex.store.records import Upload
 from nematex.tables import properties
 from nematex.usecases.cloth.lists.choosing import accept_word, choose_columns, choose_sheet, mend_row
 from nematex.usecases.cloth.lists.headings import HELPERS
-from nematex.usecases.cloth.lists.importing import bad_rows, latest_lists, preview, send
-from nematex.usecases.cloth.lists.job import job_state, start_applying, start_reading
+from nematex.usecases.cloth.lists.importing import bad_rows, preview, send
+from nematex.usecases.cloth.lists.job import job_state, latest_lists, start_applying, start_reading, stop_job
 from nematex.usecases.cloth.lists.undo import undo
 from nematex.web.rooms.common import as_number, download, now, shop
 
@@ -52,8 +52,12 @@ def receive() -> Response | tuple[str, int]:
     return redirect(_place(kept))
 
 
-def _state(upload_id: int) -> Upload:
+def _how_far(upload_id: int) -> tuple[Upload, tuple[int, int]]:
     return job_state(shop(), upload_id) or abort(404)
+
+
+def _state(upload_id: int) -> Upload:
+    return _how_far(upload_id)[0]
 
 
 def _place(upload_id: int) -> str:
@@ -74,10 +78,15 @@ def progress(upload_id: int) -> str | Response:
 
 @room.get("/<int:upload_id>/state")
 def state(upload_id: int) -> Response:
-    kept = _state(upload_id)
+    kept, (done, total) = _how_far(upload_id)
     running = kept.state in ("reading", "applying")
-    done, total = shop().job(upload_id) or (0, 0)
     return jsonify(running=running, done=done, total=total, next=None if running else _place(upload_id))
+
+
+@room.post("/<int:upload_id>/stop")
+def stop(upload_id: int) -> Response:
+    stop_job(shop(), upload_id)
+    return redirect(_place(upload_id))
 
 
 def _look(upload_id: int, fault: FieldFault | None = None) -> str:

@@ -16,7 +16,7 @@ from nematex.usecases.judging.matrix_view import (
     left_out_csv,
 )
 from nematex.usecases.judging.ranking import read_wish
-from nematex.usecases.judging.whole_matrix import JOB, pairings, ready
+from nematex.usecases.judging.whole_matrix import how_far, pairings, ready
 from nematex.web.rooms.common import download, inside, now, shop, whole_number
 
 room = Blueprint("matrix", __name__, url_prefix="/matrix")
@@ -71,9 +71,11 @@ def page() -> str:
 @room.get("/state")
 def state() -> Response:
     """How far the whole matrix is, and where to go when it is there."""
-    done, total = shop().job(JOB) or (0, 0)
     there = inside(request.args.get("then", ""), url_for("matrix.page"))
-    return jsonify(done=done, total=total, next=there if ready(shop(), now()) else None)
+    if ready(shop(), now()):
+        return jsonify(done=0, total=0, next=there)
+    done, total = how_far(shop(), now())
+    return jsonify(done=done, total=total, next=None)
 
 
 @room.get("/export.csv")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Blueprint, abort, current_app, jsonify, redirect, render_template, request, url_for
+from flask import Blueprint, abort, jsonify, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
 from nematex.core.amount.lay.pieces import Piece
@@ -67,8 +67,7 @@ def ask(pattern_id: int, cloth_id: int) -> Response | tuple[str, int]:
     except FieldFault as fault:
         return _form(pattern_id, cloth_id, fault), 400
     about = {"pattern": pattern.id, "cloth": record.id, "view": wish.view, "size": wish.size, "file": source}
-    enqueue, text = current_app.extensions["enqueue"], asked.model_dump_json()
-    job_id = asking.ask(shop().database, enqueue, "lay", text, about, round(asked.seconds))
+    job_id = asking.ask(shop().database, shop().enqueue, "lay", asked.model_dump_json(), about, round(asked.seconds))
     return redirect(url_for("lay.watch", job_id=job_id))
 
 

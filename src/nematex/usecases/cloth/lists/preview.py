@@ -1,0 +1,62 @@
+"""A price list as it was understood: what each row does to the shelf."""
+
+from __future__ import annotations
+
+from collections import Counter
+from dataclasses import dataclass
+
+from nematex.store.records import ClothRecord, ReadingRecord, Upload
+from nematex.usecases.cloth.lists.price_list import ReadRow
+from nematex.usecases.files.csv_text import SheetText
+from nematex.usecases.files.faults import RowFault
+
+MOST_ASKED = 30  # misspelt fibres
+
+
+@dataclass(frozen=True)
+class Change:
+    """What a good row does: new, back (from the bin), changed (field, old, new) or the same; what it says without effect."""
+
+    row: int
+    record: ClothRecord
+    kind: str
+    fields: tuple[tuple[str, str, str], ...] = ()
+    said: tuple[ReadingRecord, ...] = ()
+
+
+@dataclass(frozen=True)
+class Preview:
+    """A price list as it was understood."""
+
+    upload: Upload
+    sheet: SheetText
+    mapping: dict[int, str]
+    rows: list[ReadRow]
+    changes: list[Change]
+    faults: list[RowFault]
+    gone: list[ClothRecord]
+    remembered: bool
+    columns: set[str]
+
+    def count(self, kind: str) -> int:
+        return sum(change.kind == kind for change in self.changes)
+
+    @property
+    def bad(self) -> list[ReadRow]:
+        """The rows that are left out."""
+        return [row for row in self.rows if row.is_bad]
+
+    @property
+    def left_out_cells(self) -> list[RowFault]:
+        """The cells that are left out of rows that are taken."""
+        return [fault for row in self.rows if not row.is_bad for fault in row.faults]
+
+    @property
+    def strange_fibres(self) -> list[tuple[str, int]]:
+        """Words of labels that are no fibre, and in how many rows; the most frequent first."""
+        return Counter(word for row in self.rows for word in set(row.strange_fibres) if word).most_common(MOST_ASKED)
+
+    @property
+    def only_said(self) -> list[Change]:
+        """Rows that state something less well known than what is on the shelf."""
+        return [change for change in self.changes if change.said]

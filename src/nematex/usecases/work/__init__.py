@@ -1,0 +1,1 @@
+"""The work that is done outside the web process, each kind by the use case it belongs to."""
