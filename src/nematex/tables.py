@@ -31,6 +31,7 @@ from nematex.core.tables import (
     Shape,
     Tables,
     Trait,
+    UsualPiece,
     WeightWord,
 )
 
@@ -226,10 +227,22 @@ def trade_tables() -> Tables:
         shapes=tuple(Shape(row["word"], row["drawn"], row["hung"]) for row in _rows("garment_shapes.csv")),
         traits=_traits(),
         hacks={row["kind"]: _hack(row) for row in _rows("hacks.csv")},
+        usual_pieces={
+            row["part"]: UsualPiece(int(row["count"]), float(row["along_cm"]), float(row["across_cm"]))
+            for row in _rows("usual_pieces.csv")
+        },
         parts=_named(
             "parts.csv",
             "part",
-            lambda row: PartKind(row["part"], row["fit"], *(row[name] == "1" for name in ("band", "main", "listed", "around"))),
+            lambda row: PartKind(
+                row["part"],
+                row["fit"],
+                row["band"] == "1",
+                row["main"] == "1",
+                row["listed"] == "1",
+                row["around"] == "1",
+                tuple(row["pieces"].split("|")) if row["pieces"] else (),
+            ),
         ),
         interfacings=tuple(
             Interfacing(

@@ -104,6 +104,25 @@ def test_several_patterns_and_a_garment_in_several_cloths_are_one_place(page: Pa
     expect(joined.locator(".verdict").first).to_have_text("suits")
 
 
+def test_tiers_in_several_colours_and_an_added_belt_each_have_their_own_amount(page: Page, site: Site) -> None:
+    pattern, lawn, poplin = site.pattern("TP-21"), site.cloth("GM-101"), site.cloth("GM-106")
+    address = f"/pairing/mixed/{pattern}?size=14&hacks=belt&cloth.body={lawn}"
+    page.goto(address)
+    rows = page.locator("#takes tr")
+    expect(rows).to_have_count(2)
+    alone = rows.nth(1).locator("td").nth(2).inner_text()
+    page.get_by_label("tier 2").select_option(str(poplin))
+    page.get_by_label("added belt").select_option(str(poplin))
+    expect(rows).to_have_count(3)
+    expect(rows.nth(2)).to_contain_text("added belt")
+    rows.nth(2).get_by_text("receipt").click()
+    expect(rows.nth(2)).to_contain_text("tier 2: ")
+    assert float(rows.nth(1).locator("td").nth(2).inner_text().split()[0]) < float(alone.split()[0])
+    page.get_by_role("button", name="Add", exact=True).click()
+    joined = page.locator("article.joined").first
+    expect(joined).to_contain_text(re.compile(r"m .* for tier 2 and added belt, size 14"))
+
+
 def test_a_second_size_is_held_and_its_amount_said(page: Page, site: Site) -> None:
     page.goto("/programmes/1")
     page.get_by_label("size 16 and").first.select_option("24")

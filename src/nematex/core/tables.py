@@ -155,7 +155,8 @@ class HackKind:
 class PartKind:
     """A part of a garment as commonly cut: close to or free of the body, and whether it is a band or the garment's body.
 
-    `listed`: the list of cloths on the envelope speaks of it; `around`: it goes round the body, so it has to give there.
+    `listed`: the list of cloths on the envelope speaks of it; `around`: it goes round the body, so it has to give there;
+    `pieces`: how the names of its drafted pieces begin.
     """
 
     name: str
@@ -164,6 +165,16 @@ class PartKind:
     main: bool
     listed: bool
     around: bool
+    pieces: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class UsualPiece:
+    """A part that no draft has, as rectangles of the usual size: how many, in cm along the grain and across."""
+
+    count: int
+    along_cm: float
+    across_cm: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -236,6 +247,7 @@ class Tables:
     shapes: tuple[Shape, ...]
     traits: Mapping[str, tuple[Trait, ...]]
     hacks: Mapping[str, HackKind]
+    usual_pieces: Mapping[str, UsualPiece]
     parts: Named[PartKind]
     interfacings: tuple[Interfacing, ...]
     width_chart: Mapping[float, tuple[float, ...]]

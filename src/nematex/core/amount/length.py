@@ -6,7 +6,7 @@ The order of the steps is common practice, no source. The words of the receipt a
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from nematex.core.amount.chart import convert_width
 from nematex.core.amount.hacked import add_hacks
@@ -108,7 +108,7 @@ def rows_asked(rows: list[Requirement], wish: Wish, receipt: Receipt) -> list[Re
     return [row for row in rows if size in row.sizes or not row.sizes]
 
 
-def _lies_one_way(cloth: Cloth) -> bool:
+def lies_one_way(cloth: Cloth) -> bool:
     """Whether every piece must lie the same way up: by its nap, or by a print that runs one way and is followed."""
     return cloth.nap or (cloth.print.direction == "one-way" and cloth.follow_print is not False)
 
@@ -124,7 +124,7 @@ def _turned_one_way(cloth: Cloth, row: Requirement, tables: Tables, receipt: Rec
         return
     more = length * (1 + share)
     share_said = f"{share * 100:.0f}"
-    if not _lies_one_way(cloth):
+    if not lies_one_way(cloth):
         receipt.write("not_followed", "practice", other=receipt.length(more))
         return
     case = "nap" if not printed else "one_way_print" if cloth.follow_print else "one_way_unsaid"
@@ -136,6 +136,14 @@ def _matched(cloth: Cloth, tables: Tables, receipt: Receipt) -> None:
     repeat = cloth.print.repeat_length_cm
     if repeat and repeat >= tables.judging.print.match_from_cm:
         receipt.write("repeat", "practice", (receipt.length_m or 0.0) + repeat / 100, repeat=receipt.short(repeat))
+
+
+def _cut_elsewhere(part: str, cm2: float, cloth: Cloth, tables: Tables, receipt: Receipt) -> None:
+    """Less by what a part's pieces cover; a tenth stays at least."""
+    rule, length = tables.judging.change, receipt.length_m or 0.0
+    by_m = cm2 / (cloth.width.best * (rule.used_one_way if lies_one_way(cloth) else rule.used)) / 100
+    after = max(length - by_m, length / 10)
+    receipt.write("elsewhere", "draft", after, part=part, by=receipt.length(length - after))
 
 
 def _for_the_wash(cloth: Cloth, tables: Tables, receipt: Receipt) -> None:
@@ -150,19 +158,30 @@ def _for_the_wash(cloth: Cloth, tables: Tables, receipt: Receipt) -> None:
 
 
 def amount(
-    cloth: Cloth, pattern: Pattern, wish: Wish, tables: Tables, units: Units = Units.METRIC, use: str = "main"
+    cloth: Cloth,
+    pattern: Pattern,
+    wish: Wish,
+    tables: Tables,
+    units: Units = Units.METRIC,
+    use: str = "main",
+    less_cm2: Mapping[str, float] | None = None,
 ) -> Amount | None:
-    """Metres of this cloth for one garment, or for another `use` of the table; None without a row; raises UnknownChoice."""
+    """Metres of this cloth for one garment, or for another `use` of the table; None without a row; raises UnknownChoice.
+
+    `less_cm2`: parts that are cut from another cloth, and what their pieces cover.
+    """
     table = [row for row in pattern.requirements if row.use == use]
     if not table or wish.part:
         return None
     receipt = Receipt(tables.sayings, units)
     rows = rows_asked(table, wish, receipt)
-    row = at_width(rows, pattern.widest_piece_cm, cloth.width.best, _lies_one_way(cloth), tables, receipt)
+    row = at_width(rows, pattern.widest_piece_cm, cloth.width.best, lies_one_way(cloth), tables, receipt)
     _turned_one_way(cloth, row, tables, receipt)
     _matched(cloth, tables, receipt)
     if wish.hacks and use == "main":
-        add_hacks(read_hacks(wish.hacks, tables), cloth.width.best, _lies_one_way(cloth), tables.judging.change, receipt)
+        add_hacks(read_hacks(wish.hacks, tables), cloth.width.best, lies_one_way(cloth), tables.judging.change, receipt)
+    for part, cm2 in (less_cm2 or {}).items():
+        _cut_elsewhere(part, cm2, cloth, tables, receipt)
     length = receipt.length_m or 0.0
     _for_the_wash(cloth, tables, receipt)
     return bought(length, cloth, tables, receipt)

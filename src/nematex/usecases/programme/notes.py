@@ -20,8 +20,9 @@ from nematex.store.records import ClothRecord, PatternRecord, Pick, Programme
 from nematex.tables import colour_names
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
-from nematex.usecases.judging.mixed import part_names
+from nematex.usecases.judging.mixed import part_of
 from nematex.usecases.judging.ranking import fitting_wish, one_pairing
+from nematex.usecases.programme.by_cloth import amounts_by_cloth, wish_of
 from nematex.usecases.quantity.saying import Voice
 
 EPSILON_M = 0.001
@@ -139,15 +140,16 @@ def entries(shop: Shop, state: State, programme: Programme, for_notes: bool = Fa
     """The picks in order, judged as they are today; what goes inside is only looked up for the notes."""
     shelf, drawer, voice = state.shelf, state.drawer, state.voice
     found: list[Entry] = []
+    by_cloth = amounts_by_cloth(state, programme)
     number = 0
     for pick in programme.picks:
         at, pattern = shelf.place.get(pick.cloth_id), drawer.by_id.get(pick.pattern_id)
         if at is None or pattern is None:
             continue
         record, cloth = shelf.records[at], shelf.cloths[at]
-        wish = fitting_wish(pattern, Wish(pick.view, pick.size, None, pick.look, pick.school, pick.options, pick.hacks))
-        if pick.part in part_names(pattern.facts):  # also where the envelope names no parts and the usual ones are meant
-            wish = replace(wish, part=pick.part)
+        wish = fitting_wish(pattern, wish_of(pick))
+        if pick.part:  # also where the envelope names no parts and the usual ones are meant
+            wish = replace(wish, part=part_of(pick.part, pattern.facts, wish, state.tables))
         pairing, problem = None, ""
         try:
             pairing = one_pairing(shop, state, pattern, cloth, wish)
@@ -168,7 +170,7 @@ def entries(shop: Shop, state: State, programme: Programme, for_notes: bool = Fa
                 "; ".join(
                     said
                     for said in (
-                        _amounts(pairing, voice, wish, pick.other_size, state.tables),
+                        by_cloth.get(pick.id) or _amounts(pairing, voice, wish, pick.other_size, state.tables),
                         _left(pairing, record, voice) if for_notes else "",
                     )
                     if said

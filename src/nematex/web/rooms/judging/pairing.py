@@ -27,7 +27,7 @@ from nematex.usecases.cloth.lacks.worth import MEASURE_OF
 from nematex.usecases.cloth.shelf_filter import filter_choices, read_filter
 from nematex.usecases.judging.amounts import amounts_of
 from nematex.usecases.judging.have import is_have, makes, read_have
-from nematex.usecases.judging.mixed import mixed, part_names, read_choices
+from nematex.usecases.judging.mixed import mixed, part_names, pieces_apart, read_choices
 from nematex.usecases.judging.overrides import latest, of_pairing
 from nematex.usecases.judging.ranking import (
     both_schools,
@@ -243,8 +243,10 @@ def price_notions(pattern_id: int, cloth_id: int) -> Response | tuple[str, int]:
 def several(pattern_id: int) -> str:
     """A garment made of several cloths."""
     pattern = find_pattern(pattern_id)
-    wish, names = fitting_wish(pattern, read_wish(request.args)), part_names(pattern.facts)
-    chosen = read_choices(request.args, names)
+    wish = fitting_wish(pattern, read_wish(request.args))
+    chosen = read_choices(
+        request.args, [*part_names(pattern.facts, now().tables), *pieces_apart(pattern.facts, wish, now().tables)]
+    )
     found = mixed(shop(), now(), pattern, chosen, wish)
     offered = offered_cloths(now().shelf, request.args.get("find", "")[:200], chosen.values())
     return render_template(
