@@ -173,7 +173,8 @@ def _hack(row: Row) -> HackKind:
     for each in _many(row["fields"]):
         name, *numbers = each.split(":")
         fields.append(HackNumber(name, *map(float, numbers)))
-    return HackKind(row["kind"], row["label"], row["says"], tuple(fields), _many(row["adds"]), _many(row["removes"]))
+    becomes = dict(each.split(">") for each in _many(row["garments"]))
+    return HackKind(row["kind"], row["label"], row["says"], tuple(fields), _many(row["adds"]), _many(row["removes"]), becomes)
 
 
 @cache

@@ -141,7 +141,10 @@ class HackNumber:
 
 @dataclass(frozen=True, slots=True)
 class HackKind:
-    """A kind of change to a pattern: its numbers, how it is said, the details that it adds and takes away."""
+    """A kind of change to a pattern: its numbers, how it is said, the details that it adds and takes away.
+
+    `garments`: what the garment becomes, where it becomes another one.
+    """
 
     name: str
     label: str
@@ -149,6 +152,7 @@ class HackKind:
     fields: tuple[HackNumber, ...]
     adds: tuple[str, ...]
     removes: tuple[str, ...]
+    garments: Mapping[str, str]
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,9 +8,10 @@ from __future__ import annotations
 
 import pytest
 
-from nematex.core.amount.lay.pieces import Piece
+from nematex.core.amount.lay.draft import drafted
+from nematex.core.amount.lay.pieces import Piece, area_cm2
 from nematex.core.amount.length import amount
-from nematex.core.amount.several import added_parts, area_cm2, by_part, in_several, length_of_pieces_m, tier_names
+from nematex.core.amount.several import added_parts, by_part, in_several, length_of_pieces_m, lining_m, tier_names
 from nematex.core.cloth.estimates import Cloth, known_cloth
 from nematex.core.cloth.facts import ClothFacts
 from nematex.core.pattern.facts import Pattern, Requirement, Size, Wish
@@ -106,6 +107,13 @@ def test_cuffs_go_with_the_sleeves_unless_they_have_a_cloth_of_their_own() -> No
     assert [piece.id for piece in together["sleeve"]] == ["sleeve", "cuff"]
     apart = by_part(pieces, ["sleeve", "cuffs"], TABLES)
     assert [[piece.id for piece in apart[name]] for name in ("sleeve", "cuffs")] == [["sleeve"], ["cuff"]]
+
+
+def test_a_full_lining_is_its_fronts_backs_and_sleeves() -> None:
+    found = lining_m(SHIRT, Wish(), TABLES)
+    whole = length_of_pieces_m(drafted(SHIRT, Wish(), TABLES, 140), 140, TABLES.judging.change.used)
+    assert found is not None
+    assert 0.8 * whole < found < whole  # without collar, stand, cuffs and pockets
 
 
 def test_a_part_that_nothing_tells_has_no_amount() -> None:

@@ -181,7 +181,7 @@ def test_mixed_cloths_are_held_together() -> None:
         "Close in weight: 200 g/m² on the band and 190 on the body.",
         "Shrink alike: body 5 %, band 4 %.",
         "Wash alike.",
-        "Stretch alike where they are joined: body 35 %, band 30 %.",
+        "Stretch alike where they are joined (body: 35 %; band: 30 %).",
     ]
     assert joints([body, PartCloth("sleeve", "close", body.cloth)], TABLES) == []
 

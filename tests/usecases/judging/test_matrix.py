@@ -147,6 +147,12 @@ def test_a_heavier_cloth_of_the_same_stiffness_hangs_softer(demo: Shop) -> None:
     radius = 98 / (2 * np.pi)
     area_m2 = 2 * np.pi * (radius + 0.2925 * 60 / 2) * 60 / 1e4
     assert heavy.rows[0].piece_g == pytest.approx(area_m2 * weight * 8, rel=0.001)
+    # A change to the pattern hangs with it: longer, and gathered as the added tier is.
+    skirt = next(each for each in drawer.records if each.code == "TP-21")
+    plain = hang_view(shelf, drawer, [cloth.id], skirt, {})
+    changed = hang_view(shelf, drawer, [cloth.id], skirt, {"hacks": "lengthen(by_cm=12)|tier(ratio=2.2)"})
+    assert (changed.length_cm, changed.gather) == (plain.length_cm + 12, 2.2)
+    assert changed.changes[0] == "12 cm longer"
     many = hang_view(shelf, drawer, [record.id for record in shelf.records[:9]], None, {})
     assert len(many.rows) == 3
     wrong = [("look", look) for look in ("200", "nan", "inf")]

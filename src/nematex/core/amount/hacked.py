@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from math import ceil, floor, pi, sqrt
+from math import ceil, floor, isfinite, pi, sqrt
 
 from nematex.core.amount.receipt import Receipt
 from nematex.core.pattern.hacks import Hack
@@ -62,6 +62,7 @@ class Change:
     one_way: bool
     now_m: float
     rule: ChangeRules
+    own_cm2: Callable[[str], float] = lambda _piece: 0.0  # what the pattern's own pieces of such a name cover
 
     def _of_area(self, cm2: float) -> float:
         return cm2 / (self.width * (self.rule.used_one_way if self.one_way else self.rule.used))
@@ -122,6 +123,26 @@ class Change:
     def tapered_leg(self) -> float:
         return -self.wider_leg()
 
+    def tier_to_flounce(self) -> float:
+        return self.flounce() - self.tier()
+
+    def flounce_to_tier(self) -> float:
+        gone = self.flounce()
+        return self.tier() - (gone if isfinite(gone) else 0.0)  # a ring that is too wide was joined from pieces nobody knows
+
+    def skirt_for_legs(self) -> float:
+        """Two panels that widen from the hip to the hem, less the legs that were drafted."""
+        return self._of_area(self._trapezoids(1) - self.own_cm2("leg"))
+
+    def legs_for_skirt(self) -> float:
+        """Each leg from half the hip and a fork to its hem, less the skirt that was drafted."""
+        return self._of_area(self._trapezoids(2) - self.own_cm2("skirt") - self.own_cm2("tier"))
+
+    def _trapezoids(self, legs: int) -> float:
+        above = self.n["hip_cm"] * (1.0 if legs == 1 else self.rule.leg_above) / legs
+        seams = 4 * SEAM
+        return legs * (self.n["length_cm"] + HEM + SEAM) * ((above + self.n["hem_cm"]) / 2 + seams)
+
 
 CHANGES: dict[str, Callable[[Change], float]] = {
     "lengthen": Change.each_length,
@@ -144,10 +165,21 @@ CHANGES: dict[str, Callable[[Change], float]] = {
     "bias strip": Change.bias_strip,
     "wider leg": Change.wider_leg,
     "tapered leg": Change.tapered_leg,
+    "tier to flounce": Change.tier_to_flounce,
+    "flounce to tier": Change.flounce_to_tier,
+    "skirt for legs": Change.skirt_for_legs,
+    "legs for skirt": Change.legs_for_skirt,
 }
 
 
-def add_hacks(hacks: tuple[Hack, ...], width_cm: float, one_way: bool, rule: ChangeRules, receipt: Receipt) -> None:
+def add_hacks(
+    hacks: tuple[Hack, ...],
+    width_cm: float,
+    one_way: bool,
+    rule: ChangeRules,
+    receipt: Receipt,
+    own_cm2: Callable[[str], float],
+) -> None:
     """Each change as a line of the receipt; never below a tenth of what the table says."""
     begun = receipt.length_m or 0.0
     for hack in hacks:
@@ -156,8 +188,8 @@ def add_hacks(hacks: tuple[Hack, ...], width_cm: float, one_way: bool, rule: Cha
         if change is None:
             receipt.write("hack_same", "practice", said=hack.said)
             continue
-        by_m = change(Change(hack.numbers, width_cm, one_way, now, rule)) / 100
-        if by_m == float("inf"):
+        by_m = change(Change(hack.numbers, width_cm, one_way, now, rule, own_cm2)) / 100
+        if not isfinite(by_m):
             receipt.write("hack_too_wide", "geometry", said=hack.said, width=receipt.width(width_cm))
             continue
         after = max(now + by_m, begun / 10)

@@ -7,9 +7,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
+from functools import partial
 
 from nematex.core.amount.chart import convert_width
 from nematex.core.amount.hacked import add_hacks
+from nematex.core.amount.lay.draft import drafted
+from nematex.core.amount.lay.pieces import area_cm2
 from nematex.core.amount.receipt import Amount, Receipt
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.errors import UnknownChoice
@@ -157,6 +160,11 @@ def _for_the_wash(cloth: Cloth, tables: Tables, receipt: Receipt) -> None:
     receipt.write(case, source, length, best=trim(shrink.best), high=trim(shrink.high))
 
 
+def _drafted_cm2(pattern: Pattern, wish: Wish, tables: Tables, name: str) -> float:
+    """What the pattern's own pieces with this word in their name cover, as they are drafted."""
+    return sum(area_cm2(piece) for piece in drafted(pattern, wish, tables) if name in piece.id.split())
+
+
 def amount(
     cloth: Cloth,
     pattern: Pattern,
@@ -179,7 +187,9 @@ def amount(
     _turned_one_way(cloth, row, tables, receipt)
     _matched(cloth, tables, receipt)
     if wish.hacks and use == "main":
-        add_hacks(read_hacks(wish.hacks, tables), cloth.width.best, lies_one_way(cloth), tables.judging.change, receipt)
+        own_cm2 = partial(_drafted_cm2, pattern, wish, tables)
+        hacks, rule = read_hacks(wish.hacks, tables), tables.judging.change
+        add_hacks(hacks, cloth.width.best, lies_one_way(cloth), rule, receipt, own_cm2)
     for part, cm2 in (less_cm2 or {}).items():
         _cut_elsewhere(part, cm2, cloth, tables, receipt)
     length = receipt.length_m or 0.0

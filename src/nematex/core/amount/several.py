@@ -13,7 +13,7 @@ from math import inf
 
 from nematex.core.amount.hacked import CHANGES, Change
 from nematex.core.amount.lay.draft import drafted
-from nematex.core.amount.lay.pieces import Piece
+from nematex.core.amount.lay.pieces import Piece, area_cm2
 from nematex.core.amount.length import amount, bought, lies_one_way
 from nematex.core.amount.receipt import Amount, Receipt
 from nematex.core.cloth.estimates import Cloth
@@ -48,11 +48,6 @@ def added_parts(hacks: Iterable[Hack]) -> dict[str, Hack]:
 def tier_names(pattern: Pattern, wish: Wish, tables: Tables) -> list[str]:
     """The tiers of a tiered skirt, which may differ in colour."""
     return [piece.id for piece in drafted(pattern, wish, tables) if piece.id.startswith("tier ")]
-
-
-def area_cm2(piece: Piece) -> float:
-    """What all copies of a piece cover; one on the fold opens to twice its outline."""
-    return float(piece.polygon.area) * piece.copies * (2 if piece.kind == "fold" else 1)
 
 
 def by_part(pieces: Iterable[Piece], parts: Iterable[str], tables: Tables) -> dict[str, list[Piece]]:
@@ -98,6 +93,14 @@ def length_of_pieces_m(pieces: Iterable[Piece], width_cm: float, used: float) ->
         else:
             by_area += area_cm2(piece)
     return max(strips + by_area / (width_cm * used), longest) / 100
+
+
+def lining_m(pattern: Pattern, wish: Wish, tables: Tables) -> float | None:
+    """What a full lining takes in m: the fronts, backs and sleeves without facings, cuffs and collars; None without any."""
+    rule = tables.judging.lining
+    lined = [piece for piece in drafted(pattern, wish, tables, rule.usual_width_cm) if piece.id.startswith(rule.lined_pieces)]
+    found = length_of_pieces_m(lined, rule.usual_width_cm, tables.judging.change.used) if lined else inf
+    return found if found < inf else None
 
 
 def in_several(

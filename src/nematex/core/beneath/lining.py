@@ -62,11 +62,13 @@ def ways(
     lining_m: float | None,
     tables: Tables,
     units: Units = Units.METRIC,
+    drafted_m: float | None = None,
 ) -> list[Way]:
-    """The ways for this cloth on this garment; `main_m` is what the garment takes, `lining_m` what its table says."""
+    """The ways for this cloth on this garment; in m: `main_m` is what the garment takes, `lining_m` what its table says,
+    `drafted_m` what its front, back and sleeve pieces take on a lining of the usual width."""
     made, level = demand.made, round(cloth.sheer.best)
     stands = _stands(level, made.bifurcated or made.below_waist, made.slides, demand.pattern.lined, tables)
-    amounts = _amounts(main_m, lining_m, tables)
+    amounts = _amounts(main_m, lining_m, drafted_m, tables)
     blanks, sayings = _blanks(cloth, level, tables, units), tables.sayings.cases["lining"]
     return [
         Way(name, stand, *amounts.get(name, (None, "")), sayings[name.replace(" ", "_")].reason.format_map(blanks))
@@ -89,11 +91,20 @@ def _blanks(cloth: Cloth, level: int, tables: Tables, units: Units) -> dict[str,
     }
 
 
-def _amounts(main_m: float | None, lining_m: float | None, tables: Tables) -> dict[str, tuple[float | None, str]]:
-    """Way → metres of lining and where they come from."""
+def _amounts(
+    main_m: float | None, lining_m: float | None, drafted_m: float | None, tables: Tables
+) -> dict[str, tuple[float | None, str]]:
+    """Way → metres of lining and where they come from: the table's own, else the pieces', else a share of the cloth."""
     rule, words = tables.judging.lining, tables.sayings.words
+    full: tuple[float | None, str]
+    if lining_m:
+        full = (lining_m, words["lining_table"])
+    elif drafted_m:
+        full = (_up(drafted_m), words["lining_pieces"].format(width=f"{rule.usual_width_cm:.0f}"))
+    else:
+        full = _of(main_m, rule.full_share, words)
     return {
-        "full lining": (lining_m, words["lining_table"]) if lining_m else _of(main_m, rule.full_share, words),
+        "full lining": full,
         "partial lining": _of(main_m, rule.partial_share, words),
         "underlining": (main_m, words["same_pieces"] if main_m else ""),
     }
@@ -103,7 +114,11 @@ def _of(length_m: float | None, share: float, words: Texts) -> tuple[float | Non
     """A share of the main cloth, up to the next 10 cm, and its receipt."""
     if length_m is None:
         return None, ""
-    return float(np.ceil(round(length_m * share * 10, 4)) / 10), words["share_of_main"].format(share=f"{share * 100:.0f} %")
+    return _up(length_m * share), words["share_of_main"].format(share=f"{share * 100:.0f} %")
+
+
+def _up(length_m: float) -> float:
+    return float(np.ceil(round(length_m * 10, 4)) / 10)
 
 
 @dataclass(frozen=True)

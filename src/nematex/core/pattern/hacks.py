@@ -92,6 +92,7 @@ def _changed(pattern: Pattern, hack: Hack) -> Pattern:
     by_cm = hack.numbers.get("by_cm", 0.0) * {"lengthen": 1, "shorten": -1}.get(hack.kind.name, 0)
     return replace(
         pattern,
+        garment=_becomes(pattern.garment, hack),
         details=(*left(pattern.details), *hack.kind.adds),
         parts=tuple(replace(part, details=left(part.details)) for part in pattern.parts if not _off(part.name, hack)),
         options=tuple(replace(each, details=left(each.details)) for each in options),
@@ -99,6 +100,12 @@ def _changed(pattern: Pattern, hack: Hack) -> Pattern:
         notions="; ".join(filter(None, [pattern.notions, _notion(hack)])),
         longer_cm=pattern.longer_cm + by_cm,
     )
+
+
+def _becomes(garment: str, hack: Hack) -> str:
+    """The garment that a change makes of this one: 'wide trousers' become a skirt."""
+    word = key(garment)
+    return next((new for old, new in hack.kind.garments.items() if f" {word}".endswith(f" {key(old)}")), garment)
 
 
 def _off(part: str, hack: Hack) -> bool:

@@ -41,6 +41,7 @@ class ChangeRules:
     cuff_length_cm: float
     leg_length_cm: float
     leg_pieces: float
+    leg_above: float
     belt_piece_cm: float
     pocket_cm2: float
 
@@ -125,6 +126,8 @@ class LiningRules:
 
     full_share: float
     partial_share: float
+    usual_width_cm: float
+    lined_pieces: tuple[str, ...]
     usual_gsm: float
     usual_bend_cm: float
     slides_below_cm: float

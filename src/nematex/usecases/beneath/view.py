@@ -8,6 +8,7 @@ import numpy as np
 
 from nematex.core.amount.length import amount
 from nematex.core.amount.receipt import Amount
+from nematex.core.amount.several import lining_m
 from nematex.core.beneath.interfacing import Interfaced, interfacing
 from nematex.core.beneath.lining import Way, colour_word, linings, ways
 from nematex.core.beneath.notions import Notion, of_view, read_notions
@@ -111,8 +112,9 @@ def beneath(state: State, pattern: PatternRecord, record: ClothRecord, cloth: Cl
     """Everything that goes with one pairing."""
     tables, asked = state.tables, state.drawer.demand(pattern, wish)
     main = amount(cloth, pattern.facts, wish, tables, state.voice.units)
-    lining_m = _lining_table(pattern.facts, wish)
-    found = ways(cloth, asked, main.length_m if main else None, lining_m, tables, state.voice.units)
+    table_m = _lining_table(pattern.facts, wish)
+    drafted_m = lining_m(pattern.facts, wish, tables) if main else None
+    found = ways(cloth, asked, main.length_m if main else None, table_m, tables, state.voice.units, drafted_m)
     lined = wants_a_lining(found)
     return Beneath(
         found,

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -16,10 +16,12 @@ from nematex.core.hang.hem import BEND_CM, Cut, Hang, hang
 from nematex.core.hang.silhouettes import Silhouette, checked, cut_of, silhouette
 from nematex.core.hang.words import alone, compared, cowl_alone, cowl_compared
 from nematex.core.pattern.facts import Wish
+from nematex.core.pattern.hacks import Hack, hacked, read_hacks
 from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.held.drawer import Drawer
 from nematex.usecases.held.shelf import Shelf
+from nematex.usecases.judging.ranking import hacks_of
 
 MOST = 3
 USUAL = "A-line skirt"
@@ -54,13 +56,14 @@ class HangView:
     aim: Hang | None
     rows: list[Hung]
     pattern: PatternRecord | None
+    changes: tuple[str, ...] = ()  # to the pattern, as they are said
 
 
-def usual_garment(pattern: PatternRecord | None, tables: Tables) -> str:
-    """The silhouette that shows a pattern best."""
+def usual_garment(pattern: PatternRecord | None, tables: Tables, hacks: Iterable[Hack] = ()) -> str:
+    """The silhouette that shows a pattern best, as it is changed."""
     if pattern is None:
         return USUAL
-    facts = pattern.facts
+    facts = hacked(pattern.facts, hacks)
     said = " ".join((facts.name, facts.garment, *facts.details, *(word for part in facts.parts for word in part.details)))
     return tables.hung(said) or USUAL
 
@@ -78,11 +81,25 @@ def _number(given: Mapping[str, str], name: str) -> float | None:
     return value
 
 
-def aimed_cm(look: int, pattern: PatternRecord | None, drawer: Drawer) -> float:
+Limits = tuple[float, float, float]  # usual, least, most
+
+
+def _usual(kind: Silhouette, hacks: Iterable[Hack]) -> tuple[Limits, Limits | None]:
+    """The usual length and gathering of a silhouette, with what the changes make of them; each with its limits."""
+    length, low, high = kind.length_cm
+    gather = kind.gather
+    for hack in hacks:
+        length += hack.numbers.get("by_cm", 0.0) * {"lengthen": 1, "shorten": -1}.get(hack.kind.name, 0)
+        if gather and "gathers" in hack.kind.adds:
+            gather = (float(np.clip(hack.numbers["ratio"], *gather[1:])), *gather[1:])
+    return (float(np.clip(length, low, high)), low, high), gather
+
+
+def aimed_cm(look: int, pattern: PatternRecord | None, drawer: Drawer, hacks: tuple[str, ...] = ()) -> float:
     """The bending length that a look (0 flowing to 100 structured) aims at: within the pattern's window where it has one."""
     share = look / 100
     if pattern:
-        asked = drawer.demand(pattern, Wish())
+        asked = drawer.demand(pattern, Wish(hacks=hacks))
         window = asked.window(asked.bending_length, asked.structure)
         target = window.target(share) if window else None
         if target is not None:
@@ -128,9 +145,12 @@ def hang_view(
     shelf: Shelf, drawer: Drawer, ids: Sequence[int], pattern: PatternRecord | None, given: Mapping[str, str]
 ) -> HangView:
     """Hang the cloths; raises FieldFault naming what cannot be hung."""
-    kind = silhouette(given.get("garment") or usual_garment(pattern, drawer.tables))
-    length = checked(kind.name, "length_cm", _number(given, "length"), kind.length_cm, " cm")
-    gather = checked(kind.name, "gather", _number(given, "gather"), kind.gather, "") if kind.gather else None
+    written = hacks_of(given) if pattern else ()
+    hacks = read_hacks(written, drawer.tables)
+    kind = silhouette(given.get("garment") or usual_garment(pattern, drawer.tables, hacks))
+    usual_length, usual_gather = _usual(kind, hacks)
+    length = checked(kind.name, "length_cm", _number(given, "length"), usual_length, " cm")
+    gather = checked(kind.name, "gather", _number(given, "gather"), usual_gather, "") if usual_gather else None
     asked_look = _number(given, "look")
     look = 50 if asked_look is None else int(asked_look)
     if not 0 <= look <= 100:
@@ -140,7 +160,7 @@ def hang_view(
     bends = [_bend(shelf.cloths[at], given, shelf.records[at].id) for at in places]
     found: list[Hang | Cowl] = [hang(cut, bend) if cut else cowl(length, bend) for bend, _ in bends]
     names = [shelf.records[at].facts.name for at in places]
-    aim_cm = aimed_cm(look, pattern, drawer)
+    aim_cm = aimed_cm(look, pattern, drawer, written)
     rows = [
         Hung(
             shelf.records[at],
@@ -156,4 +176,5 @@ def hang_view(
         )
         for number, (at, (bend, gsm), one) in enumerate(zip(places, bends, found, strict=True))
     ]
-    return HangView(kind, length, gather, cut, look, aim_cm, hang(cut, aim_cm) if cut else None, rows, pattern)
+    changed = tuple(hack.said for hack in hacks)
+    return HangView(kind, length, gather, cut, look, aim_cm, hang(cut, aim_cm) if cut else None, rows, pattern, changed)

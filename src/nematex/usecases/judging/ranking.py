@@ -78,6 +78,11 @@ class Ranking:
     demand: Demand | None = None
 
 
+def hacks_of(given: Mapping[str, str]) -> tuple[str, ...]:
+    """The changes to the pattern in an address, as they are written."""
+    return tuple(text for text in (given.get("hacks") or "").split("|")[:MOST_HACKS] if text)
+
+
 def read_wish(given: Mapping[str, str]) -> Wish:
     """The presenter's choices from a form or address; raises UnknownChoice."""
     look, school = given.get("look") or "balanced", given.get("school") or "hand"
@@ -93,7 +98,7 @@ def read_wish(given: Mapping[str, str]) -> Wish:
         look,
         school,
         None if mixed is None else tuple(name for name in mixed.split("|") if name),
-        tuple(text for text in (given.get("hacks") or "").split("|")[:MOST_HACKS] if text),
+        hacks_of(given),
     )
 
 

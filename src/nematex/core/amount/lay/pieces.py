@@ -45,6 +45,11 @@ class Piece:
         return self.count + self.count % 2 if self.kind == "pair" else self.count
 
 
+def area_cm2(piece: Piece) -> float:
+    """What all copies of a piece cover; one on the fold opens to twice its outline."""
+    return float(piece.polygon.area) * piece.copies * (2 if piece.kind == "fold" else 1)
+
+
 @dataclass(frozen=True)
 class PrintRepeat:
     """How often a print comes again, in cm along and across; None where it need not match in that direction."""
