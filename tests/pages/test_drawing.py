@@ -165,6 +165,11 @@ def test_a_price_names_its_currency_and_of_how_much() -> None:
     assert Voice(trade_tables()).price(Decimal("12.5"), "GBP") == "£12.50/m (£11.43/yd)"
     assert Voice(trade_tables(), metric_first=False).price(Decimal("63.2108"), "") == "57.80/yd (63.21/m)"
     assert Voice(trade_tables()).price(None, "GBP") == ""
+    per_quarter = Voice(trade_tables(), price_per="quarter yard").price(Decimal("63.2108"), "GBP")
+    assert per_quarter == "£14.45 per quarter yard (£63.21/m, £57.80/yd)"
+    assert (
+        Voice(trade_tables(), False, price_per="10 cm").price(Decimal("12.5"), "GBP") == "£1.25 per 10 cm (£11.43/yd, £12.50/m)"
+    )
     assert Voice(trade_tables()).lead(Voice(trade_tables()).width(140)) == "140 cm"
 
 

@@ -210,4 +210,19 @@ def test_what_a_garment_costs(page: Page, site: Site) -> None:
     page.get_by_role("button", name="Keep", exact=True).click()
     expect(costs).to_contain_text("£4.50")  # ten buttons at 0.45
     expect(costs).to_contain_text("£2.20")
+    # A remnant's discount counts on its own cloth, then the members' on all of it.
+    lines = [float(text[1:]) for text in costs.locator("td.num").all_inner_texts() if text.startswith("£")]
+    page.get_by_label("off this cloth as a remnant, %").fill("20")
+    page.get_by_label("off everything for members, %").fill("10")
+    page.keyboard.press("Tab")
+    expect(costs).to_contain_text("off for members")
+    goods = sum(lines[1:-1]) + lines[0] * 0.8
+    together = float(costs.locator("td.num strong").inner_text()[1:])
+    assert together == pytest.approx(goods * 0.9, abs=0.011)
+    page.get_by_label("tax on top, %").fill("lots")
+    page.keyboard.press("Tab")
+    expect(page.get_by_text("is no number; write per cent")).to_be_visible()
+    page.get_by_label("tax on top, %").fill("")
+    page.keyboard.press("Tab")
+    expect(costs).to_contain_text("off for members")
     expect(page.get_by_role("alert")).to_have_count(0)

@@ -6,8 +6,14 @@ from nematex.core.errors import UnknownChoice
 from nematex.store.settings import put
 from nematex.usecases.held.cut import CUTS
 from nematex.usecases.held.shop import Shop
+from nematex.usecases.quantity.saying import PRICED_PER
 
-SETTINGS = {"units": ("metric", "imperial"), "words": ("viscose", "rayon"), "cut": tuple(CUTS)}
+SETTINGS = {
+    "units": ("metric", "imperial"),
+    "words": ("viscose", "rayon"),
+    "cut": tuple(CUTS),
+    "price per": ("metre and yard", *PRICED_PER),
+}
 
 
 def choose_setting(shop: Shop, name: str, value: str) -> None:

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
-from decimal import Decimal
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from decimal import Decimal, InvalidOperation
 
 from nematex.core.beneath.notions import Notion
 from nematex.core.errors import FieldFault
@@ -15,6 +16,7 @@ from nematex.usecases.beneath.view import Beneath, LiningRow
 from nematex.usecases.held.shop import Shop
 
 SETTING, LONGEST = "notion prices", 300
+OFF = {"remnant": "off this cloth as a remnant", "club": "off everything for members", "tax": "tax on top"}
 _ENTRY = re.compile(
     r"\s*(?P<what>[A-Za-z][A-Za-z -]{0,40}?)\s+[£€$]?\s*(?P<price>\d{1,4}(?:[.,]\d{1,2})?)\s*(?P<per>/\s*m|per m)?\s*$"
 )
@@ -76,12 +78,36 @@ def _cloth(what: str, record: ClothRecord, length_m: float) -> Line:
     return Line(what, Decimal(str(round(length_m, 3))), "m", record.sale_price_per_m or record.price_per_m, record.currency)
 
 
-def garment_cost(record: ClothRecord, found: Beneath, prices: dict[str, PriceOf]) -> GarmentCost | None:
+@dataclass(frozen=True, slots=True)
+class Off:
+    """What is taken off and put on, in per cent: of the cloth as a remnant, of all goods for a club's members, tax."""
+
+    remnant_pct: Decimal = Decimal(0)
+    club_pct: Decimal = Decimal(0)
+    tax_pct: Decimal = Decimal(0)
+
+
+def read_off(given: Mapping[str, str]) -> Off:
+    """The discounts and the tax in an address; raises FieldFault."""
+    found = {}
+    for name, label in OFF.items():
+        text = given.get(name, "").strip().replace(",", ".").removesuffix("%").strip()
+        try:
+            value = Decimal(text or 0)
+        except InvalidOperation:
+            raise FieldFault(label, text[:40], "is no number; write per cent, like 10") from None
+        if not (value.is_finite() and 0 <= value <= 100):
+            raise FieldFault(label, text[:40], "must be from 0 to 100 per cent")
+        found[f"{name}_pct"] = value
+    return Off(**found)
+
+
+def garment_cost(record: ClothRecord, found: Beneath, prices: dict[str, PriceOf], off: Off = Off()) -> GarmentCost | None:
     """Everything that goes into one garment; None without an amount; raises FieldFault over two currencies."""
     if found.main is None:
         return None
     currency = record.currency
-    lines = [_cloth(record.facts.name, record, found.main.length_m)]
+    lines = [replace(_cloth(record.facts.name, record, found.main.length_m), off_pct=off.remnant_pct)]
     way = next((each for each in found.ways if each.stand in ("advised", "as the pattern has it") and each.amount_m), None)
     best: LiningRow | None = next(iter(found.linings), None)
     if way and best and way.amount_m:
@@ -92,4 +118,4 @@ def garment_cost(record: ClothRecord, found: Beneath, prices: dict[str, PriceOf]
     if "thread" not in told:
         lines.append(_priced("thread", "thread", Decimal(1), None, prices, currency))
     lines += [_notion(one, prices, currency) for one in found.notions if one.kind != "interfacing"]
-    return GarmentCost(tuple(lines), summed(lines, currency))
+    return GarmentCost(tuple(lines), summed(lines, currency, off.club_pct, off.tax_pct))

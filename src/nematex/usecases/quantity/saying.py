@@ -20,6 +20,12 @@ from nematex.core.tables import Tables
 from nematex.tables import colour_names
 
 YARD_M = Decimal("0.9144")
+PRICED_PER = {
+    "half metre": Decimal("0.5"),
+    "10 cm": Decimal("0.1"),
+    "half yard": YARD_M / 2,
+    "quarter yard": YARD_M / 4,
+}  # m
 SHOWS = {"opaque": "not see-through", "semi-sheer": "semi-sheer", "sheer": "see-through"}
 PRINTED = {"all-over": "all-over print", "two-way": "print without an up or down", "one-way": "print that runs one way"}
 OTHER_WORDS = {
@@ -37,6 +43,7 @@ class Voice:
     tables: Tables
     metric_first: bool = True
     british: bool = True
+    price_per: str = ""  # of how much the shop says its prices; "": of a metre and a yard
 
     @property
     def units(self) -> Units:
@@ -45,7 +52,12 @@ class Voice:
 
     @classmethod
     def of(cls, settings: Mapping[str, str], tables: Tables) -> Voice:
-        return cls(tables, settings.get("units", "metric") == "metric", settings.get("words", "viscose") == "viscose")
+        return cls(
+            tables,
+            settings.get("units", "metric") == "metric",
+            settings.get("words", "viscose") == "viscose",
+            settings.get("price per", ""),
+        )
 
     def weight(self, gsm: float) -> str:
         return say_weight(gsm, self.metric_first)
@@ -60,10 +72,14 @@ class Voice:
         return self._both(f"{cm:.0f} cm", f"{halves(cm / CM_PER_INCH)} in")
 
     def price(self, per_m: Decimal | None, currency: str) -> str:
-        """'£12.50/m (£11.43/yd)', or nothing where no price is known."""
+        """'£12.50/m (£11.43/yd)' or '£14.45 per quarter yard (£63.21/m, £57.80/yd)'; nothing where no price is known."""
         if per_m is None:
             return ""
-        return self._both(f"{self.money(per_m, currency)}/m", f"{self.money(per_m * YARD_M, currency)}/yd")
+        usual = self._both(f"{self.money(per_m, currency)}/m", f"{self.money(per_m * YARD_M, currency)}/yd")
+        if self.price_per not in PRICED_PER:
+            return usual
+        own = f"{self.money(per_m * PRICED_PER[self.price_per], currency)} per {self.price_per}"
+        return f"{own} ({usual.replace(' (', ', ').removesuffix(')')})"
 
     @property
     def locale(self) -> str:

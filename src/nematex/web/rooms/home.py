@@ -17,7 +17,9 @@ room = Blueprint("home", __name__)
 @room.get("/")
 def home() -> str:
     cut = now().settings.get("cut", SETTINGS["cut"][0])
-    return render_template("home.html", front=front(now(), date.today()), cuts=SETTINGS["cut"], cut=cut)
+    per = now().settings.get("price per", SETTINGS["price per"][0])
+    ways = {"cuts": SETTINGS["cut"], "cut": cut, "prices_per": SETTINGS["price per"], "price_per": per}
+    return render_template("home.html", front=front(now(), date.today()), **ways)
 
 
 @room.post("/settings")

@@ -20,7 +20,7 @@ from nematex.core.pattern.hacks import read_hack, read_hacks
 from nematex.core.quantity.arrays import Mask
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import colour_words
-from nematex.usecases.beneath.cost import SETTING, garment_cost, keep_notion_prices, read_notion_prices
+from nematex.usecases.beneath.cost import OFF, SETTING, garment_cost, keep_notion_prices, read_notion_prices, read_off
 from nematex.usecases.beneath.view import beneath
 from nematex.usecases.cloth.browse import kept, offered_cloths
 from nematex.usecases.cloth.lacks.worth import MEASURE_OF
@@ -217,12 +217,13 @@ def _under(pattern: PatternRecord, record: ClothRecord, cloth: Cloth, wish: Wish
     found, typed = beneath(now(), pattern, record, cloth, wish), now().settings.get(SETTING, "")
     cost, why = None, ""
     try:
-        cost = garment_cost(record, found, read_notion_prices(typed))
+        off = read_off(request.args)
+        cost = garment_cost(record, found, read_notion_prices(typed), off)
     except FieldFault as raised:
         why = str(raised)
     return render_template(
         "beneath/beneath.html", record=record, pattern=pattern, cloth=cloth, found=found, wish=wish, cost=cost, no_cost=why,
-        notion_prices=request.form.get("prices", typed), fault=fault
+        notion_prices=request.form.get("prices", typed), fault=fault, off_labels=OFF
     )  # fmt: skip
 
 
