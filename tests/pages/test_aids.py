@@ -12,7 +12,8 @@ import segno
 from conftest import Site
 from playwright.sync_api import Page
 
-from nematex.web.rooms.cloth.aids import AIDS, PAPERS, QR_MM
+from nematex.web.rooms.cloth.aids import AIDS, QR_MM
+from nematex.web.rooms.paper import PAPERS
 
 DPI = 300
 MM = DPI / 25.4

@@ -70,6 +70,7 @@ class Drawn:
     middle: tuple[float, float]
     upright: bool  # its name stands across, where it is short along and long across
     placement: PlacementOut
+    box: tuple[float, float, float, float]  # its bounds
 
 
 def _pose(item: Item, placed: PlacementOut) -> Pose:
@@ -112,7 +113,7 @@ def _drawn(placed: Placement, out: PlacementOut) -> Drawn:
     reach = (x1 - x0) / 5 * (-1 if round(out.turn_deg) == 180 else 1)
     path = "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in corners) + "Z"
     grain = (middle.x - reach, middle.y, middle.x + reach, middle.y)
-    return Drawn(out.id, out.copy_number, path, grain, (middle.x, middle.y), y1 - y0 > x1 - x0, out)
+    return Drawn(out.id, out.copy_number, path, grain, (middle.x, middle.y), y1 - y0 > x1 - x0, out, (x0, y0, x1, y1))
 
 
 def moved(asked: LayIn, answer: LayOut, text: str) -> tuple[LayOut, list[str]]:

@@ -3,15 +3,14 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 import segno
 from flask import Blueprint, Response, abort, render_template, request, url_for
 
 from nematex.core.cloth.print_scale import scale_words
-from nematex.core.errors import FieldFault, UnknownChoice
-from nematex.web.pdf import pdf
+from nematex.core.errors import FieldFault
 from nematex.web.rooms.common import now, numbers
+from nematex.web.rooms.paper import as_pdf, paper_asked
 
 room = Blueprint("aids", __name__, url_prefix="/print")
 AIDS = {
@@ -26,31 +25,6 @@ LABELS_A_PAGE, MOST_LABELS = 10, 400
 QR_MM = 24.0
 
 
-@dataclass(frozen=True)
-class Paper:
-    """A sheet in mm."""
-
-    name: str
-    width: float
-    height: float
-
-
-PAPERS = {"A4": Paper("A4", 210.0, 297.0), "Letter": Paper("Letter", 215.9, 279.4)}
-
-
-def _paper() -> Paper:
-    asked = request.args.get("paper", "A4")
-    if asked not in PAPERS:
-        raise UnknownChoice("paper", asked, PAPERS, "paper")
-    return PAPERS[asked]
-
-
-def _pdf(html: str, name: str) -> Response:
-    return Response(
-        pdf(html), content_type="application/pdf", headers={"Content-Disposition": f'inline; filename="{name}.pdf"'}
-    )
-
-
 @room.get("/<name>.pdf")
 def sheet(name: str) -> Response:
     if name not in AIDS:
@@ -58,8 +32,10 @@ def sheet(name: str) -> Response:
     hands = {hand.word: hand for hand in now().tables.cloth_hands.values()}.values()
     scales = scale_words(now().tables)
     slope = math.tan(math.radians(41.5))
-    html = render_template(f"cloth/aids/{name}.html", paper=_paper(), title=AIDS[name], hands=hands, scales=scales, slope=slope)
-    return _pdf(html, name)
+    html = render_template(
+        f"cloth/aids/{name}.html", paper=paper_asked(), title=AIDS[name], hands=hands, scales=scales, slope=slope
+    )
+    return as_pdf(html, name)
 
 
 def _qr_path(address: str) -> tuple[str, int]:
@@ -78,6 +54,5 @@ def labels() -> Response:
         raise FieldFault("cloth", "", "is missing; choose the cloths that want a label")
     rows = [(record, cloth, *_qr_path(url_for("shelf.cloth", cloth_id=record.id, _external=True))) for record, cloth in chosen]
     sheets = [rows[at : at + LABELS_A_PAGE] for at in range(0, len(rows), LABELS_A_PAGE)]
-    return _pdf(
-        render_template("cloth/aids/labels.html", paper=_paper(), title="Shelf labels", sheets=sheets, qr_mm=QR_MM), "labels"
-    )
+    shown = {"paper": paper_asked(), "title": "Shelf labels", "sheets": sheets, "qr_mm": QR_MM}
+    return as_pdf(render_template("cloth/aids/labels.html", **shown), "labels")

@@ -18,7 +18,9 @@ from nematex.usecases.judging.ranking import fitting_wish, read_wish
 from nematex.usecases.lay.of_pairing import SECONDS, asked_lay, compared, drawn, moved, pieces_of, print_repeats
 from nematex.usecases.lay.pieces_file import pieces_dxf, pieces_svg, read_pieces
 from nematex.usecases.lay.text import LayIn, LayOut, as_json, read_task
+from nematex.usecases.lay.tiles import OVERLAP_CM, tiled, touches
 from nematex.web.rooms.common import download, find_cloth, find_pattern, now, shop
+from nematex.web.rooms.paper import as_pdf, paper_asked
 
 room = Blueprint("lay", __name__, url_prefix="/lay")
 TYPES = {"svg": "image/svg+xml", "dxf": "image/vnd.dxf", "json": "application/json"}
@@ -142,6 +144,21 @@ def keep_moves(job_id: int) -> Response | tuple[str, int]:
         return render_template("lay/lay.html", faults=faults, **_shown(kept, waiting)), 400
     made = asking.keep(shop().database, "lay", asked.model_dump_json(), kept.about, as_json(answer))
     return redirect(url_for("lay.watch", job_id=made))
+
+
+@room.get("/job/<int:job_id>/sheets.pdf")
+def sheets(job_id: int) -> Response:
+    """The lay in its true size on sheets to be stuck together, after one sheet that shows all of it."""
+    shown, paper = _shown(*_job(job_id)), paper_asked()
+    if not shown["answer"]:
+        abort(404)
+    asked: LayIn = shown["asked"]
+    height = asked.width_cm / (2 if asked.folded else 1)
+    found = tiled(shown["answer"].length_cm, height, (paper.width - 20) // 10, (paper.height - 24) // 10)
+    title = f"{shown['pattern'].facts.name} on {shown['record'].facts.name}"
+    inside = [(tile, [one for one in shown["pieces"] if touches(found, tile, one.box)]) for tile in found.tiles]
+    html = render_template("lay/print.html", paper=paper, title=title, tiling=found, sheets=inside, overlap=OVERLAP_CM, **shown)
+    return as_pdf(html, f"lay-{job_id}")
 
 
 @room.get("/job/<int:job_id>.<kind>")
