@@ -93,6 +93,18 @@ def test_the_published_schema_is_the_models_own(side: str, tmp_path: Path) -> No
     assert json.loads((ROOT / f"docs/assess-{side}.schema.json").read_text()) == json.loads(printed)
 
 
+def test_no_answer_is_longer_than_one_that_serves_it_too(tmp_path: Path) -> None:
+    """What lies all one way lies well without nap, and a narrow lay on wider cloth; not the other way about."""
+    asked = {"width_cm": 120, "with_nap": True, "seconds": 0}
+    asked |= {"pieces": [{"id": "half", "outline_cm": [[0, 0], [30, 0], [30, 50], [0, 50]]}]}
+    nematex(tmp_path, "lay", stdin=json.dumps(asked))
+    (kept,) = (tmp_path / ".nematex/lays").iterdir()
+    kept.write_text(json.dumps({**json.loads(kept.read_text()), "length_cm": 29.0}))  # as if more time had found it
+    for changed, length in (({"with_nap": False}, 29.0), ({"width_cm": 150}, 29.0), ({"width_cm": 100}, 30.0)):
+        answer = nematex(tmp_path, "lay", stdin=json.dumps(asked | changed))
+        assert json.loads(answer.stdout)["length_cm"] == pytest.approx(length, abs=0.01)
+
+
 def test_a_lay_from_a_file_from_input_and_again(tmp_path: Path) -> None:
     asked = {"width_cm": 100, "pieces": [{"id": "half", "outline_cm": [[0, 0], [30, 0], [30, 50], [0, 50]], "count": 2}]}
     first = nematex(tmp_path, "lay", stdin=json.dumps(asked))

@@ -26,15 +26,36 @@ def run_lay(file: str, schema: str | None) -> int:
         print(json.dumps(model.model_json_schema(by_alias=True), indent=2))
         return 0
     asked = read_task(read_input(file))
-    name = hashlib.sha256(f"{nematex.__version__} {asked.model_dump_json()}".encode()).hexdigest()
-    kept = _folder() / f"{name}.json"
+    alike = _hash(asked.model_dump_json(include={"pieces", "print", "folded"}))[:20]
+    kept = _folder() / f"{alike}_{asked.width_cm!r}_{asked.with_nap:d}_{_hash(asked.model_dump_json())}.json"
     if kept.is_file():
         print(kept.read_text())
         return 0
-    text = as_json(written(lay_out(asked)))
+    text = as_json(_no_longer_than_kept(written(lay_out(asked)), asked, alike))
     _keep(kept, text)
     print(text)
     return 0
+
+
+def _hash(text: str) -> str:
+    return hashlib.sha256(f"{nematex.__version__} {text}".encode()).hexdigest()
+
+
+def _no_longer_than_kept(found: LayOut, asked: LayIn, alike: str) -> LayOut:
+    """The answer, or a shorter kept one of these pieces: all one way does without nap too, a narrow lay on wider cloth."""
+    for path in sorted(_folder().glob(f"{alike}_*.json")):
+        _, width, nap, _ = path.stem.split("_")
+        if float(width) > asked.width_cm or (asked.with_nap and nap == "0"):
+            continue
+        try:
+            kept = LayOut.model_validate_json(path.read_text())
+        except (OSError, ValueError):
+            continue
+        if kept.length_cm < found.length_cm:
+            share = round(kept.utilisation_pct * float(width) / asked.width_cm, 2)
+            bound = {"utilisation_pct": share, "lower_bound_cm": found.lower_bound_cm}
+            found = kept.model_copy(update=bound)
+    return found
 
 
 def _keep(path: Path, text: str) -> None:
