@@ -150,7 +150,7 @@ def _serve(database: Database) -> Iterator[str]:
     yield f"http://127.0.0.1:{server.effective_port}"
     # Closed from within its own loop, which ends when no socket is left: closing it from here would race with select.
     server.trigger.pull_trigger(lambda: wasyncore.close_all(sockets, ignore_all=True))
-    thread.join(10)
+    thread.join(120)
     assert not thread.is_alive()
     server.task_dispatcher.shutdown()
 

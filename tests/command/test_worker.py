@@ -62,7 +62,7 @@ def worker(home: Path) -> Iterator[subprocess.Popen[bytes]]:
         yield process
     finally:
         process.terminate()
-        process.wait(20)
+        process.wait(120)
     assert family(home) == []  # whoever was killed, nobody is left behind
 
 

@@ -160,7 +160,7 @@ def _for_the_wash(cloth: Cloth, tables: Tables, receipt: Receipt) -> None:
     receipt.write(case, source, length, best=trim(shrink.best), high=trim(shrink.high))
 
 
-def _drafted_cm2(pattern: Pattern, wish: Wish, tables: Tables, name: str) -> float:
+def drafted_cm2(pattern: Pattern, wish: Wish, tables: Tables, name: str) -> float:
     """What the pattern's own pieces with this word in their name cover, as they are drafted."""
     return sum(area_cm2(piece) for piece in drafted(pattern, wish, tables) if name in piece.id.split())
 
@@ -187,7 +187,7 @@ def amount(
     _turned_one_way(cloth, row, tables, receipt)
     _matched(cloth, tables, receipt)
     if wish.hacks and use == "main":
-        own_cm2 = partial(_drafted_cm2, pattern, wish, tables)
+        own_cm2 = partial(drafted_cm2, pattern, wish, tables)
         hacks, rule = read_hacks(wish.hacks, tables), tables.judging.change
         add_hacks(hacks, cloth.width.best, lies_one_way(cloth), rule, receipt, own_cm2)
     for part, cm2 in (less_cm2 or {}).items():

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+from functools import cache, partial
+
 import numpy as np
 
-from nematex.core.amount.length import at_width, rows_asked
+from nematex.core.amount.hacked import add_hacks
+from nematex.core.amount.length import at_width, drafted_cm2, rows_asked
 from nematex.core.amount.receipt import Receipt
 from nematex.core.cloth.columns import ONE_WAY, ClothColumns
 from nematex.core.pattern.facts import Pattern, Wish
+from nematex.core.pattern.hacks import read_hacks
 from nematex.core.quantity.arrays import Floats, Mask
 from nematex.core.quantity.estimate import Known
 from nematex.core.tables import Tables
@@ -29,7 +33,22 @@ def lengths_m(cloths: ClothColumns, pattern: Pattern, wish: Wish, tables: Tables
         length[here], with_nap[here] = silent.length_m, row.with_nap
     length *= 1 + np.where(one_way & ~with_nap, _one_way_share(cloths.width.best, tables), 0.0)
     length += np.where(cloths.repeat_length_cm >= tables.judging.print.match_from_cm, cloths.repeat_length_cm, 0.0) / 100
+    if wish.hacks:
+        length = _changed(length, cloths.width.best, one_way, pattern, wish, tables)
     return _cut(length / _left_by_the_wash(cloths, tables), cloths, tables)
+
+
+def _changed(length_m: Floats, width_cm: Floats, one_way: Mask, pattern: Pattern, wish: Wish, tables: Tables) -> Floats:
+    """With the changes to the pattern: once for each width, way and length that there is."""
+    hacks, own_cm2 = read_hacks(wish.hacks, tables), cache(partial(drafted_cm2, pattern, wish, tables))
+    places, which = np.unique(np.stack([width_cm, one_way, length_m]), axis=1, return_inverse=True)
+    made = np.empty(places.shape[1])
+    for at, (width, runs, length) in enumerate(places.T):
+        silent = Receipt(tables.sayings, length_m=float(length), silent=True)
+        add_hacks(hacks, float(width), bool(runs), tables.judging.change, silent, own_cm2)
+        made[at] = silent.length_m
+    found: Floats = made[which]
+    return found
 
 
 def _one_way_share(width_cm: Floats, tables: Tables) -> Floats:
