@@ -16,7 +16,7 @@ import pytest
 from sqlalchemy import select, update
 
 from nematex.command.mariadb import free_port
-from nematex.command.worker import handing_over
+from nematex.command.worker import NICE, handing_over
 from nematex.store import jobs
 from nematex.store.database import Database
 from nematex.store.models import JobRow
@@ -120,7 +120,9 @@ def test_twenty_lays_in_order_and_none_is_lost_when_the_worker_is_killed(
         while rows(database)[0][1] != "running":
             assert time.monotonic() < end
             time.sleep(0.05)
-        os.kill(consumer_of(process.pid), signal.SIGKILL)
+        first_consumer = consumer_of(process.pid)
+        assert os.getpriority(os.PRIO_PROCESS, first_consumer) == NICE  # pages come first
+        os.kill(first_consumer, signal.SIGKILL)
         found = until(database, "done")
     assert len(found) == 21
     assert found[0][2] == 2  # it was taken up again

@@ -25,7 +25,7 @@ from nematex.usecases.jobs.running import run_job
 from nematex.usecases.work.runners import runners
 
 AGAIN_AFTER_S = 0.5
-NICE = 10  # pages come first
+NICE = 15  # pages come first
 
 
 def workers(lane: str) -> int:
@@ -59,7 +59,7 @@ def handing_over(folder: Path) -> Enqueue:
 
 def consume(folder: Path, lane: str) -> int:
     """Take up what was left behind, then whatever comes, until told to end or until the parent is gone."""
-    os.nice(NICE)
+    _stand_back()
     queue, enqueue = queue_of(folder, lane)
     parent = os.getppid()
 
@@ -75,6 +75,13 @@ def consume(folder: Path, lane: str) -> int:
     )
     consumer.run()
     return 0
+
+
+def _stand_back() -> None:
+    """Give way to the pages: by this process's nice value, and by its session's where the system weighs sessions."""
+    os.nice(NICE)
+    with suppress(OSError):
+        Path("/proc/self/autogroup").write_text(f"{NICE}\n")
 
 
 def _watch() -> None:
