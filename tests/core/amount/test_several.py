@@ -13,7 +13,7 @@ from nematex.core.amount.lay.pieces import Piece, area_cm2
 from nematex.core.amount.length import amount
 from nematex.core.amount.several import added_parts, by_part, in_several, length_of_pieces_m, lining_m, tier_names
 from nematex.core.cloth.estimates import Cloth, known_cloth
-from nematex.core.cloth.facts import ClothFacts
+from nematex.core.cloth.facts import ClothFacts, Print
 from nematex.core.pattern.facts import Pattern, Requirement, Size, Wish
 from nematex.core.pattern.hacks import read_hacks
 from nematex.tables import trade_tables
@@ -119,3 +119,15 @@ def test_a_full_lining_is_its_fronts_backs_and_sleeves() -> None:
 def test_a_part_that_nothing_tells_has_no_amount() -> None:
     _, second = in_several(SHIRT, {"body": cloth(), "contrast": cloth()}, Wish(), TABLES)
     assert second.amount is None
+
+
+def test_a_large_print_is_matched_on_each_cloth() -> None:
+    printed = known_cloth(
+        ClothFacts(name="l", cloth="cotton lawn", width_cm=140, shrink_length_pct=0.0, print=Print(repeat_length_cm=32.0)),
+        TABLES,
+    )
+    _, plain = in_several(SHIRT, {"body": cloth(), "sleeve": cloth()}, Wish(), TABLES)
+    _, found = in_several(SHIRT, {"body": cloth(), "sleeve": printed}, Wish(), TABLES)
+    assert plain.amount is not None
+    assert found.amount is not None
+    assert (found.amount.steps[1].after_m or 0) - (plain.amount.steps[0].after_m or 0) == pytest.approx(0.32)

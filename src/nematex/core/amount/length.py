@@ -134,7 +134,7 @@ def _turned_one_way(cloth: Cloth, row: Requirement, tables: Tables, receipt: Rec
     receipt.write(case, "prototype", more, share=share_said, other=receipt.length(length))
 
 
-def _matched(cloth: Cloth, tables: Tables, receipt: Receipt) -> None:
+def matched(cloth: Cloth, tables: Tables, receipt: Receipt) -> None:
     """A repeat more where the print is large enough to be matched."""
     repeat = cloth.print.repeat_length_cm
     if repeat and repeat >= tables.judging.print.match_from_cm:
@@ -185,7 +185,7 @@ def amount(
     rows = rows_asked(table, wish, receipt)
     row = at_width(rows, pattern.widest_piece_cm, cloth.width.best, lies_one_way(cloth), tables, receipt)
     _turned_one_way(cloth, row, tables, receipt)
-    _matched(cloth, tables, receipt)
+    matched(cloth, tables, receipt)
     if wish.hacks and use == "main":
         own_cm2 = partial(drafted_cm2, pattern, wish, tables)
         hacks, rule = read_hacks(wish.hacks, tables), tables.judging.change

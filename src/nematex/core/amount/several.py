@@ -14,7 +14,7 @@ from math import inf
 from nematex.core.amount.hacked import CHANGES, Change
 from nematex.core.amount.lay.draft import drafted
 from nematex.core.amount.lay.pieces import Piece, area_cm2
-from nematex.core.amount.length import amount, bought, lies_one_way
+from nematex.core.amount.length import amount, bought, lies_one_way, matched
 from nematex.core.amount.receipt import Amount, Receipt
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.lexicon import key
@@ -171,4 +171,6 @@ def _of_parts(
                 return None
             length += by_m
             receipt.write("hack_more", "geometry", length, said=hack.said, by=receipt.length(by_m))
-    return bought(length, cloth, tables, receipt, washed=True)
+    if of_pattern:
+        matched(cloth, tables, receipt)
+    return bought(receipt.length_m or length, cloth, tables, receipt, washed=True)
