@@ -122,10 +122,8 @@ def test_a_part_that_nothing_tells_has_no_amount() -> None:
 
 
 def test_a_large_print_is_matched_on_each_cloth() -> None:
-    printed = known_cloth(
-        ClothFacts(name="l", cloth="cotton lawn", width_cm=140, shrink_length_pct=0.0, print=Print(repeat_length_cm=32.0)),
-        TABLES,
-    )
+    facts = ClothFacts(name="l", cloth="cotton lawn", width_cm=140, shrink_length_pct=0.0, print=Print(repeat_length_cm=32.0))
+    printed = known_cloth(facts, TABLES)
     _, plain = in_several(SHIRT, {"body": cloth(), "sleeve": cloth()}, Wish(), TABLES)
     _, found = in_several(SHIRT, {"body": cloth(), "sleeve": printed}, Wish(), TABLES)
     assert plain.amount is not None
