@@ -1,1 +1,1 @@
-"""A season seen whole: briefs, proposals, coverage, capsules, stand-ins. Nothing lives here yet."""
+"""A season seen whole: briefs, proposals, coverage, capsules, stand-ins."""

@@ -138,14 +138,14 @@ def _block(shop: Shop, state: State, asked: Asked, rows: list[PatternRecord], bl
     return matrix(state.shelf.columns.take(block), demands, state.tables, threads=1).verdict
 
 
-def _garment_cloths(state: State) -> Mask:
+def garment_cloths(state: State) -> Mask:
     shelf = state.shelf
     return ~shelf.columns.used_for(*SET_ASIDE) if shelf.records else np.zeros(0, dtype=np.bool_)
 
 
 def best_for_patterns(shop: Shop, state: State, page: int) -> tuple[list[Best], int]:
     """The ten best cloths of each pattern, a page at a time; linings and trims are left out."""
-    shelf, drawer, judged, offered = state.shelf, state.drawer, whole(shop, state), _garment_cloths(state)
+    shelf, drawer, judged, offered = state.shelf, state.drawer, whole(shop, state), garment_cloths(state)
     rows = []
     for place, record in list(enumerate(drawer.records))[(page - 1) * BLOCK : page * BLOCK]:
         order = [int(cloth) for cloth in judged.best_cloths(place, len(offered)) if offered[cloth]][:BEST]
@@ -156,7 +156,7 @@ def best_for_patterns(shop: Shop, state: State, page: int) -> tuple[list[Best], 
 def best_for_cloths(shop: Shop, state: State, page: int) -> tuple[list[Best], int]:
     """The ten best patterns of each cloth, a page at a time."""
     shelf, drawer, judged = state.shelf, state.drawer, whole(shop, state)
-    places = [int(place) for place in np.flatnonzero(_garment_cloths(state))]
+    places = [int(place) for place in np.flatnonzero(garment_cloths(state))]
     rows = []
     for place in places[(page - 1) * BLOCK : page * BLOCK]:
         order = [int(pattern) for pattern in judged.best_patterns(place, BEST)]
@@ -168,7 +168,7 @@ def best_for_cloths(shop: Shop, state: State, page: int) -> tuple[list[Best], in
 
 def left_out(shop: Shop, state: State) -> tuple[list[ClothRecord], list[PatternRecord]]:
     """Cloths that nothing suits, and patterns for which no cloth that suits is in stock in the amount they take."""
-    shelf, drawer, judged, offered = state.shelf, state.drawer, whole(shop, state), _garment_cloths(state)
+    shelf, drawer, judged, offered = state.shelf, state.drawer, whole(shop, state), garment_cloths(state)
     if not shelf.records or not drawer.records:
         return [], list(drawer.records)
     lonely = [shelf.records[int(place)] for place in judged.suited_by_nothing() if offered[int(place)]]

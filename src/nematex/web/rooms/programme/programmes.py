@@ -16,7 +16,8 @@ from nematex.usecases.programme import acts
 from nematex.usecases.programme.absent import absent
 from nematex.usecases.programme.acts import Line
 from nematex.usecases.programme.notes import DISCLOSURE, entries, unlinked, viewers_cautions
-from nematex.web.rooms.common import as_number, download, find_cloth, find_pattern, now, shop, tell_binned
+from nematex.usecases.programme.serves import whole_set
+from nematex.web.rooms.common import as_number, download, find_cloth, find_pattern, inside, now, shop, tell_binned
 
 room = Blueprint("programmes", __name__, url_prefix="/programmes")
 KINDS = {"md": "text/markdown; charset=utf-8", "txt": "text/plain; charset=utf-8", "html": "text/html; charset=utf-8"}
@@ -83,7 +84,15 @@ def add() -> Response:
     pick = replace(pick, hacks=wish.hacks, part=request.form.get("part", "")[:80] or None)
     acts.add_picks(shop(), programme_id, [pick, *_more_of_one(pick)])
     session["programme"] = programme_id
-    return redirect(url_for("programmes.programme", programme_id=programme_id, _anchor="last"))
+    there = url_for("programmes.programme", programme_id=programme_id, _anchor="last")
+    return redirect(inside(request.form.get("back", ""), there))
+
+
+@room.get("/<int:programme_id>/set")
+def seen_whole(programme_id: int) -> str:
+    """Who the programme serves and leaves out, and what else it shows."""
+    shown = _find(programme_id)
+    return render_template("programme/set.html", programme=shown, found=whole_set(shop(), now(), shown))
 
 
 def _more_of_one(pick: Pick) -> list[Pick]:
