@@ -8,8 +8,10 @@ from playwright.sync_api import Browser, Page, expect
 from test_pages import faults
 
 from nematex.core.set.coverage import Gap, Garment
+from nematex.store.cloth.cloths import change_cloth
 from nematex.tables import trade_tables
 from nematex.usecases.programme.serves import gap_said, kind_said
+from nematex.usecases.programme.stand_ins import replace_cloth
 from nematex.usecases.quantity.saying import Voice
 
 VOICE = Voice(trade_tables())
@@ -58,6 +60,29 @@ def test_a_hole_in_hips_is_found_and_closed_by_two_keys(page: Page, site: Site) 
     expect(hips).not_to_contain_text("at any hip: Whimbrel tiered skirt")
     page.goto(f"/programmes/{programme}")
     expect(page.locator("article")).to_have_count(2)
+
+
+def test_a_pick_that_is_sold_out_is_replaced_by_two_keys(page: Page, site: Site) -> None:
+    picks = {each.name: each.picks for each in site.shop.now().programmes}["Lantern Walk"]
+    challis = next(record for record in site.shop.now().shelf.records if record.id == picks[0].cloth_id)
+    with site.shop.database.work() as work:
+        change_cloth(work, challis.id, {"stock_m": 0.0})
+    page.goto("/programmes/1")
+    row = page.locator(f"#pick-{picks[0].id}")
+    expect(row).to_contain_text("In its place, with enough in stock")
+    first = row.locator(".closing a").first.inner_text()
+    page.keyboard.press("j")
+    page.keyboard.press("a")
+    expect(row.locator("a.name")).to_contain_text(first)
+    expect(row).to_contain_text(f"in the place of {challis.facts.name}, sold out")
+    page.goto("/programmes/1/notes")
+    expect(page.locator("pre").first).to_contain_text(f"Shown in the place of {challis.facts.name}, sold out.")
+    page.goto(f"/shelf/{challis.id}")
+    expect(page.get_by_role("heading", name="When it is sold out")).to_be_visible()
+    # Back again: it stands in for nothing.
+    replace_cloth(site.shop, 1, picks[0].id, challis.id)
+    kept = {each.name: each.picks for each in site.shop.now().programmes}["Lantern Walk"][0]
+    assert (kept.cloth_id, kept.instead_of) == (challis.id, None)
 
 
 @pytest.mark.parametrize("width", [1280, 390])

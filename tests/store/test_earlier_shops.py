@@ -37,6 +37,7 @@ FROZEN = {
     "0012_changes.py": "5f7a31286c26",
     "0011_reservations.py": "bc2a3091ba56",
     "0010_jobs.py": "8755c755305b",
+    "0014_in_the_place_of.py": "2a82b083177c",
     "0013_parts_of_jobs.py": "8e04181c5eb1",
 }
 

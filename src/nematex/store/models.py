@@ -269,6 +269,7 @@ class PickRow(Base):
     options: Mapped[list[str] | None] = mapped_column(JSON(none_as_null=True))
     other_size: Mapped[str | None] = mapped_column(String(40))
     hacks: Mapped[list[str] | None] = mapped_column(JSON(none_as_null=True))
+    instead_of: Mapped[int | None] = mapped_column(Integer)
     part: Mapped[str | None] = mapped_column(String(80))
     with_before: Mapped[bool] = mapped_column(Boolean, default=False, server_default=text("0"))
     binned_at: Mapped[datetime | None] = mapped_column(DateTime)

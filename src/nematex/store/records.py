@@ -175,6 +175,7 @@ class Pick:
     part: str | None = None
     with_before: bool = False
     hacks: tuple[str, ...] = ()
+    instead_of: int | None = None
 
 
 @dataclass(frozen=True)

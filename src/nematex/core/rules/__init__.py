@@ -38,6 +38,7 @@ from nematex.core.rules.reckoning import (
     Look,
     Score,
     SizingRules,
+    StandInRules,
     Unknown,
 )
 
@@ -71,6 +72,7 @@ class Rules:
     any: Mapping[str, Unknown]
     combination: Combination
     lining: LiningRules
+    stand_in: StandInRules
     interfacing: InterfacingRules
     sizing: SizingRules
 

@@ -47,6 +47,22 @@ class ChangeRules:
 
 
 @dataclass(frozen=True, slots=True)
+class StandInRules:
+    """From where a difference between two cloths is noticed, what each counts, and what it counts to suit other patterns."""
+
+    weight_times: float
+    bend_cm: float
+    stretch_points: float
+    sheer_levels: float
+    width_cm: float
+    colour_off: float
+    disagreement: float
+    farthest: float
+    cheap_share: float
+    counts: Mapping[str, float]
+
+
+@dataclass(frozen=True, slots=True)
 class CautionRules:
     """From where a caution is said, and which cloths shed sequins or hair."""
 

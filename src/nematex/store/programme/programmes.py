@@ -18,9 +18,8 @@ T = TypeVar("T")
 def _pick(row: PickRow) -> Pick:
     options = None if row.options is None else tuple(row.options)
     wish = (row.view, row.size, row.look, row.school, options)
-    return Pick(
-        row.id, row.cloth_id, row.pattern_id, row.line, *wish, row.other_size, row.part, row.with_before, tuple(row.hacks or ())
-    )
+    more = (row.other_size, row.part, row.with_before, tuple(row.hacks or ()), row.instead_of)
+    return Pick(row.id, row.cloth_id, row.pattern_id, row.line, *wish, *more)
 
 
 def _picks(work: Work, programme_id: int) -> list[PickRow]:
@@ -91,8 +90,20 @@ def add_pick(work: Work, programme_id: int, pick: Pick) -> None:
             part=pick.part,
             with_before=pick.with_before,
             hacks=list(pick.hacks) or None,
+            instead_of=pick.instead_of,
         )
     )
+
+
+def replace_cloth(work: Work, programme_id: int, pick_id: int, cloth_id: int) -> bool:
+    """Another cloth in a pick's place, which remembers the first one it had; whether the pick is there."""
+    row = work.get(PickRow, pick_id)
+    if row is None or row.programme_id != programme_id or row.binned_at is not None:
+        return False
+    next_version(work, PROGRAMMES)
+    first = row.instead_of or row.cloth_id
+    row.instead_of, row.cloth_id = (None if first == cloth_id else first), cloth_id
+    return True
 
 
 def move_pick(work: Work, programme_id: int, pick_id: int, step: int) -> None:

@@ -23,6 +23,7 @@ from nematex.usecases.held.state import State
 from nematex.usecases.judging.mixed import part_of
 from nematex.usecases.judging.ranking import fitting_wish, one_pairing
 from nematex.usecases.programme.by_cloth import amounts_by_cloth, wish_of
+from nematex.usecases.programme.stand_ins import instead_of
 from nematex.usecases.quantity.saying import Voice
 
 EPSILON_M = 0.001
@@ -50,6 +51,7 @@ class Entry:
     made_with: str
     notions: tuple[str, ...]
     inside: tuple[str, ...]
+    instead_of: str = ""
 
     @property
     def cloth_link(self) -> str:
@@ -181,6 +183,7 @@ def entries(shop: Shop, state: State, programme: Programme, for_notes: bool = Fa
                 _made_with(pattern, wish, state.tables),
                 tuple(each.words for each in of_view(read_notions(pattern.facts.notions), wish.view)),
                 _inside(pairing, record, voice, state.tables) if pairing and for_notes else (),
+                instead_of(state, pick),
             )
         )
     said = each_its_own((each.cloth.facts.name, each.pairing.spoken if each.pairing else ()) for each in found)

@@ -17,6 +17,7 @@ from nematex.usecases.cloth.lacks.lacks import lacks_of_cloth
 from nematex.usecases.cloth.shelf_filter import LABELS, filter_choices
 from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.usecases.judging.ranking import Filters, rank_patterns, read_wish
+from nematex.usecases.programme.stand_ins import much_cheaper, stand_ins
 from nematex.web.rooms.common import download, find_cloth, now, shop, tell_binned
 
 room = Blueprint("shelf", __name__, url_prefix="/shelf")
@@ -65,6 +66,8 @@ def cloth(cloth_id: int) -> str:
         properties=readable(),
         readings={name: (in_force(found), found) for name, found in readings.items()},
         lacks=lacks_of_cloth(shop(), now(), cloth_id),
+        alike=stand_ins(shop(), now(), record),
+        cheaper=much_cheaper(shop(), now(), record),
         beside=request.args.get("beside", "ruler"),
     )
 

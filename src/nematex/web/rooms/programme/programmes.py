@@ -17,6 +17,8 @@ from nematex.usecases.programme.absent import absent
 from nematex.usecases.programme.acts import Line
 from nematex.usecases.programme.notes import DISCLOSURE, entries, unlinked, viewers_cautions
 from nematex.usecases.programme.serves import whole_set
+from nematex.usecases.programme.short import offers
+from nematex.usecases.programme.stand_ins import replace_cloth
 from nematex.web.rooms.common import as_number, download, find_cloth, find_pattern, inside, now, shop, tell_binned
 
 room = Blueprint("programmes", __name__, url_prefix="/programmes")
@@ -56,11 +58,12 @@ def programme(programme_id: int) -> str:
 
 def _page(shown: Programme, typed: dict[int, Line] | None = None, fault: FieldFault | None = None) -> str:
     """`typed` are own lines that were not kept, by pick."""
-    clash = isinstance(fault, Clashing)
+    clash, found = isinstance(fault, Clashing), entries(shop(), now(), shown)
     return render_template(
         "programme/programme.html",
         programme=shown,
-        entries=entries(shop(), now(), shown),
+        entries=found,
+        offers=offers(shop(), now(), found),
         absent=absent(shop(), now(), shown),
         about=as_shown(acts.about(shown)),
         typed={number: line.typed for number, line in (typed or {}).items()},
@@ -141,6 +144,19 @@ def change(programme_id: int) -> Response | tuple[str, int]:
     if act == "remove":
         tell_binned("pick", pick_id, "the pick")
     return redirect(url_for("programmes.programme", programme_id=programme_id, _anchor=f"pick-{pick_id}" if pick_id else None))
+
+
+@room.post("/<int:programme_id>/picks/<int:pick_id>/cloth/<int:cloth_id>")
+def stand_in(programme_id: int, pick_id: int, cloth_id: int) -> Response | tuple[str, int]:
+    """Show another cloth in a pick's place; what is typed on the page is kept as well."""
+    find_cloth(cloth_id)
+    lines = _lines()
+    try:
+        acts.change_picks(shop(), programme_id, lines)
+        replace_cloth(shop(), programme_id, pick_id, cloth_id)
+    except FieldFault as fault:
+        return _page(_find(programme_id), lines, fault), 400
+    return redirect(url_for("programmes.programme", programme_id=programme_id, _anchor=f"pick-{pick_id}"))
 
 
 @room.post("/<int:programme_id>/remove")

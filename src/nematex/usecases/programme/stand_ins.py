@@ -1,0 +1,130 @@
+"""What stands in for a cloth that runs out: the nearest on the shelf, what differs, and putting it in a pick's place."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from nematex.core.amount.many import lengths_m
+from nematex.core.cloth.estimates import Cloth
+from nematex.core.colour.difference import read_hex
+from nematex.core.errors import FieldFault
+from nematex.core.judging.verdict import Verdict
+from nematex.core.pattern.facts import Wish
+from nematex.core.quantity.arrays import Floats
+from nematex.core.set.stand_ins import differs, distances, nearest, steps
+from nematex.store.programme import programmes as store
+from nematex.store.records import ClothRecord, PatternRecord, Pick
+from nematex.usecases.held.shop import Shop
+from nematex.usecases.held.state import State
+from nematex.usecases.judging.ranking import one_pairing
+from nematex.usecases.judging.whole_matrix import at_hand
+from nematex.usecases.quantity.saying import Voice
+
+SHOWN, TRIED = 3, 40
+MORE = {"weight": "heavier", "drape": "stiffer", "stretch": "gives more", "sheer": "shows more", "width": "wider"}
+LESS = {"weight": "lighter", "drape": "softer", "stretch": "gives less", "sheer": "shows less", "width": "narrower"}
+
+
+@dataclass(frozen=True)
+class StandIn:
+    """A cloth in the place of another: what differs, its price as a share of the other's (None: not comparable).
+
+    `verdict` is for the pattern that was asked about.
+    """
+
+    record: ClothRecord
+    cloth: Cloth
+    differs: tuple[str, ...]
+    price_share: float | None
+    verdict: Verdict | None = None
+
+
+def _colour_off(state: State, record: ClothRecord) -> Floats:
+    if not record.colours:
+        return np.full(len(state.shelf.records), np.nan)
+    return state.shelf.filed.distance(read_hex(record.colours[0]))
+
+
+def _said(name: str, cloth: Cloth, off: float, voice: Voice) -> str:
+    """'lighter, 98 g/m²'."""
+    if name == "colour":
+        return "another colour"
+    word = (MORE if off > 0 else LESS)[name]
+    figure = {
+        "weight": voice.lead(voice.weight(cloth.weight.best)),
+        "drape": f"bends at {cloth.bending_length.best:.1f} cm",
+        "stretch": f"{cloth.stretch_cross.best:.0f} %",
+        "width": voice.lead(voice.width(cloth.width.best)),
+    }.get(name)
+    return f"{word}, {figure}" if figure else word
+
+
+def price_share(record: ClothRecord, other: ClothRecord) -> float | None:
+    """What the other costs as a share of this one; None over two currencies or without a price."""
+    prices = [each.sale_price_per_m or each.price_per_m for each in (record, other)]
+    if not prices[0] or not prices[1] or record.currency != other.currency:
+        return None
+    return float(prices[1] / prices[0])
+
+
+def stand_ins(shop: Shop, state: State, record: ClothRecord, count: int = SHOWN) -> list[StandIn]:
+    """The nearest cloths that are in stock, nearest first."""
+    shelf = state.shelf
+    stocked = np.nan_to_num(shelf.stock_m, nan=1.0) > 0
+    return [_stand_in(state, record, at, None) for at in _nearest(shop, state, record, stocked, count)]
+
+
+def much_cheaper(shop: Shop, state: State, record: ClothRecord) -> StandIn | None:
+    """The nearest cloth in stock at a third of the price or less; None where nothing comes near."""
+    shelf, share = state.shelf, state.tables.judging.stand_in.cheap_share
+    cheap = np.array([(price_share(record, other) or 1.0) <= share for other in shelf.records], dtype=np.bool_)
+    found = _nearest(shop, state, record, cheap & (np.nan_to_num(shelf.stock_m, nan=1.0) > 0), 1)
+    return _stand_in(state, record, found[0], None) if found else None
+
+
+def for_pick(shop: Shop, state: State, record: ClothRecord, pattern: PatternRecord, wish: Wish) -> list[StandIn]:
+    """The nearest cloths of which there is enough for this pattern, and which it takes; nearest first."""
+    shelf, tables = state.shelf, state.tables
+    takes = lengths_m(shelf.columns, pattern.facts, wish, tables)
+    enough = np.nan_to_num(shelf.stock_m) >= (takes if takes is not None else 0.5)
+    found = []
+    for at in _nearest(shop, state, record, enough, TRIED):
+        verdict = one_pairing(shop, state, pattern, shelf.cloths[at], wish).verdict
+        if verdict <= Verdict.WITH_CARE:
+            found.append(_stand_in(state, record, at, verdict))
+        if len(found) == SHOWN:
+            break
+    return found
+
+
+def _nearest(shop: Shop, state: State, record: ClothRecord, allowed: np.ndarray, count: int) -> list[int]:
+    judged, off = at_hand(shop, state), _colour_off(state, record)
+    rule, at = state.tables.judging.stand_in, state.shelf.place[record.id]
+    found = distances(state.shelf.columns, at, off, rule, judged.verdict if judged else None)
+    return nearest(found, allowed & (found <= rule.farthest), count)
+
+
+def _stand_in(state: State, record: ClothRecord, at: int, verdict: Verdict | None) -> StandIn:
+    shelf, rule = state.shelf, state.tables.judging.stand_in
+    every = steps(shelf.columns, shelf.place[record.id], _colour_off(state, record), rule)
+    said = tuple(_said(name, shelf.cloths[at], off, state.voice) for name, off in differs(every, at))
+    return StandIn(shelf.records[at], shelf.cloths[at], said, price_share(record, shelf.records[at]), verdict)
+
+
+def replace_cloth(shop: Shop, programme_id: int, pick_id: int, cloth_id: int) -> None:
+    """Put another cloth into a pick's place; the pick remembers which it stands in for. Raises FieldFault."""
+    with shop.database.work() as work:
+        store.announce_change(work)
+        if not store.replace_cloth(work, programme_id, pick_id, cloth_id):
+            raise FieldFault("pick", str(pick_id), "was taken out meanwhile; put it back from the bin")
+
+
+def instead_of(state: State, pick: Pick) -> str:
+    """'in the place of Kelp Ladder challis, sold out'; "" where it stands in for nothing."""
+    found = state.cloth(pick.instead_of) if pick.instead_of else None
+    if found is None:
+        return ""
+    gone = ", sold out" if found[0].stock_m == 0 else ""
+    return f"in the place of {found[0].facts.name}{gone}"
