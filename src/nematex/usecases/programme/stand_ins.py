@@ -109,7 +109,9 @@ def _nearest(shop: Shop, state: State, record: ClothRecord, allowed: np.ndarray,
 def _stand_in(state: State, record: ClothRecord, at: int, verdict: Verdict | None) -> StandIn:
     shelf, rule = state.shelf, state.tables.judging.stand_in
     every = steps(shelf.columns, shelf.place[record.id], _colour_off(state, record), rule)
-    said = tuple(_said(name, shelf.cloths[at], off, state.voice) for name, off in differs(every, at))
+    kind = shelf.records[at].facts.cloth or ""
+    said: tuple[str, ...] = (kind,) if kind and kind != record.facts.cloth else ()
+    said += tuple(_said(name, shelf.cloths[at], off, state.voice) for name, off in differs(every, at))
     return StandIn(shelf.records[at], shelf.cloths[at], said, price_share(record, shelf.records[at]), verdict)
 
 
