@@ -73,6 +73,7 @@ def test_on_a_phone_nothing_runs_out_of_the_side(browser: Browser, site: Site, a
 
 
 def test_keys_walk_the_rows_and_open_them(page: Page, site: Site) -> None:
+    """Each page is waited for until its keys work, which the address alone does not say."""
     page.goto(f"/pairing/pattern/{site.pattern('TP-21')}")
     page.keyboard.press("j")
     page.keyboard.press("j")
@@ -81,17 +82,17 @@ def test_keys_walk_the_rows_and_open_them(page: Page, site: Site) -> None:
     page.keyboard.press("k")
     expect(page.locator("article").first.locator("a.name")).to_be_focused()
     page.keyboard.press("Enter")
-    expect(page).to_have_url(re.compile("/pairing/one/"))
+    page.wait_for_url(re.compile("/pairing/one/"))
     page.keyboard.press("3")
-    expect(page).to_have_url(re.compile("look=flowing"))
+    page.wait_for_url(re.compile("look=flowing"))
     page.keyboard.press("l")
-    expect(page).to_have_url(re.compile("school=list"))
+    page.wait_for_url(re.compile("school=list"))
     page.keyboard.press("?")
     expect(page.get_by_role("dialog")).to_be_visible()
     page.keyboard.press("Escape")
     page.keyboard.press("g")
     page.keyboard.press("s")
-    expect(page).to_have_url(re.compile("/shelf"))
+    page.wait_for_url(re.compile("/shelf"))
     page.keyboard.press("/")
     expect(page.get_by_label("Search")).to_be_focused()
 

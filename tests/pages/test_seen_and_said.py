@@ -106,8 +106,8 @@ def test_several_patterns_and_a_garment_in_several_cloths_are_one_place(page: Pa
 
 def test_tiers_in_several_colours_and_an_added_belt_each_have_their_own_amount(page: Page, site: Site) -> None:
     pattern, lawn, poplin = site.pattern("TP-21"), site.cloth("GM-101"), site.cloth("GM-106")
-    address = f"/pairing/mixed/{pattern}?size=14&hacks=belt&cloth.body={lawn}"
-    page.goto(address)
+    page.goto(f"/pairing/one/{pattern}/{lawn}?size=14&hacks=belt")
+    page.get_by_role("link", name="In several cloths").click()  # with the change, the size and this cloth as its body
     rows = page.locator("#takes tr")
     expect(rows).to_have_count(2)
     alone = rows.nth(1).locator("td").nth(2).inner_text()

@@ -55,7 +55,6 @@ def _views(shop: Shop) -> dict[str, tuple[str, dict[str, int]]]:
         "why": (f"/patterns/{skirt}/why", SIZE),
         "pairing-pattern": (f"/pairing/pattern/{skirt}?look=flowing&view=B+midi%2C+3+tiers&size=16", SIZE),
         "pairing-one": (f"/pairing/one/{patterns['OR-14']}/{slub}", SIZE),
-        "beneath": (f"/pairing/one/{patterns['OR-12']}/{cloths['LF-312']}/beneath", SIZE),
         "have": ("/pairing/have?q=2.4 m of 138 cm viscose crepe", SIZE),
         "lay": (f"/lay/{patterns['OR-11']}/{cloths['LF-301']}", SIZE),
         "kit": ("/kit?q=20 tee kits from a bolt of 13 m and one of 12 m, with ribbing", SIZE),
@@ -63,6 +62,7 @@ def _views(shop: Shop) -> dict[str, tuple[str, dict[str, int]]]:
         "matrix": ("/matrix", SIZE),
         "pairing-phone": (f"/pairing/pattern/{skirt}?look=flowing", PHONE),
         "programme": ("/programmes/1", SIZE),
+        "set": ("/programmes/1/set", SIZE),
         "notes": ("/programmes/1/notes", SIZE),
         "import-preview": ("", SIZE),  # sent when its picture is wanted
     }

@@ -158,6 +158,7 @@ def pairing_page(
         changed=replace(pattern, facts=pairing.demand.pattern) if wish.hacks else pattern,
         hacks=[(hack, _without(wish, hack.written())) for hack in read_hacks(wish.hacks, now().tables)],
         hack_kinds=now().tables.hacks,
+        body=part_names(pattern.facts, now().tables)[0],
         pairing=pairing,
         wish=wish,
         colourways=by_colourway(now(), pattern, record, wish),
