@@ -26,6 +26,17 @@ def asked(page: Page, site: Site, cloth: str = "GM-102", pattern: str = "TW-12")
     page.goto(f"/lay/{number}/{site.cloth(cloth)}")
 
 
+def lay_two(page: Page, site: Site, folder: Path) -> None:
+    """Two pieces of one's own, sent as a file and laid."""
+    file = folder / "two.svg"
+    file.write_text(pieces_svg(TWO))
+    asked(page, site)
+    page.get_by_text("pieces of your own").click()
+    page.get_by_label("SVG or DXF").set_input_files(file)
+    page.get_by_label("Take").select_option("5")
+    page.get_by_role("button", name="Lay it out").click()
+
+
 def test_drafted_pieces_are_laid_and_moved_by_hand(page: Page, site: Site) -> None:
     asked(page, site)
     expect(page.get_by_role("heading", name="What is laid")).to_be_visible()
@@ -56,13 +67,7 @@ def test_drafted_pieces_are_laid_and_moved_by_hand(page: Page, site: Site) -> No
 
 
 def test_a_lay_moved_by_hand_is_kept_beside_the_first(page: Page, site: Site, tmp_path: Path) -> None:
-    file = tmp_path / "two.svg"
-    file.write_text(pieces_svg(TWO))
-    asked(page, site)
-    page.get_by_text("pieces of your own").click()
-    page.get_by_label("SVG or DXF").set_input_files(file)
-    page.get_by_label("Take").select_option("5")
-    page.get_by_role("button", name="Lay it out").click()
+    lay_two(page, site, tmp_path)
     expect(page.get_by_text("Pieces from two.svg")).to_be_visible()
     before = page.url
     belt = page.locator('.laid-piece[data-piece="belt"]')
@@ -99,13 +104,7 @@ def test_the_lay_and_its_drawing_are_accessible(page: Page, site: Site, axe: str
 
 
 def test_a_lay_is_printed_in_its_true_size(page: Page, site: Site, tmp_path: Path) -> None:
-    file = tmp_path / "two.svg"
-    file.write_text(pieces_svg(TWO))
-    asked(page, site)
-    page.get_by_text("pieces of your own").click()
-    page.get_by_label("SVG or DXF").set_input_files(file)
-    page.get_by_label("Take").select_option("5")
-    page.get_by_role("button", name="Lay it out").click()
+    lay_two(page, site, tmp_path)
     expect(page.get_by_role("link", name="Letter")).to_be_visible()
     length = float(page.locator(".lay-drawing").get_attribute("data-length") or 0)
     paths = [path.get_attribute("d") or "" for path in page.locator(".laid-piece .outline").all()]
