@@ -94,6 +94,14 @@ def until(database: Database, *states: str) -> list[tuple[int, str, int]]:
         time.sleep(0.1)
 
 
+def first_runs(database: Database) -> None:
+    """Wait until the first job is worked on."""
+    end = time.monotonic() + WAIT_S
+    while rows(database)[0][1] != "running":
+        assert time.monotonic() < end
+        time.sleep(0.05)
+
+
 def consumer_of(parent: int) -> int:
     """The process that the worker started for lays."""
     end = time.monotonic() + WAIT_S
@@ -116,10 +124,7 @@ def test_twenty_lays_in_order_and_none_is_lost_when_the_worker_is_killed(
     assert waiting is not None
     assert waiting[1] == 20
     with worker(tmp_path) as process:
-        end = time.monotonic() + WAIT_S
-        while rows(database)[0][1] != "running":
-            assert time.monotonic() < end
-            time.sleep(0.05)
+        first_runs(database)
         first_consumer = consumer_of(process.pid)
         assert os.getpriority(os.PRIO_PROCESS, first_consumer) == NICE  # pages come first
         os.kill(first_consumer, signal.SIGKILL)
@@ -137,8 +142,7 @@ def test_a_list_does_not_wait_for_lays(database: Database, enqueue: Enqueue, tmp
     lays = [ask(database, enqueue, "lay", long(120 + number), {}, 60) for number in range(3)]
     upload = send(shop, "list.csv", b"code,name,fibres\nA1,Cloud lawn,100% cotton\nA2,Moss crepe,100% visocse\n", "")
     with worker(tmp_path):
-        while rows(database)[0][1] != "running":
-            time.sleep(0.05)
+        first_runs(database)
         start_reading(shop, upload)
         start_applying(shop, upload, sold_out=False)
         end = time.monotonic() + WAIT_S
