@@ -31,7 +31,7 @@ def test_a_distance_by_hand() -> None:
         {"cloth": "jersey", "weight_gsm": 120.0},
     )
     off = np.zeros(4)
-    said = distances(found, 0, off, RULE)
+    said = distances(found, 0, steps(found, 0, off, RULE), RULE)
     assert said[0] == np.inf  # itself
     assert said[1] == pytest.approx(sqrt(COUNTS["weight"] * (log(138 / 120) / log(RULE.weight_times)) ** 2))
     assert said[2] == pytest.approx(sqrt(COUNTS["drape"] * 4))
@@ -44,12 +44,12 @@ def test_a_distance_by_hand() -> None:
 def test_cloths_that_suit_other_patterns_are_further_apart() -> None:
     found = shelf(*[{"cloth": "viscose challis", "weight_gsm": 120.0}] * 3)
     verdicts = np.array([[0, 0, 3], [0, 0, 3], [3, 3, 0], [0, 3, 0]], dtype=np.int8)
-    said = distances(found, 0, np.zeros(3), RULE, verdicts)
+    said = distances(found, 0, steps(found, 0, np.zeros(3), RULE), RULE, verdicts)
     assert said[1] == pytest.approx(RULE.disagreement / 4)  # one pattern of four
     assert said[2] == pytest.approx(RULE.disagreement * 3 / 4)
 
 
 def test_a_colour_counts_and_one_that_is_not_known_counts_as_a_step() -> None:
     found = shelf(*[{"cloth": "viscose challis", "weight_gsm": 120.0}] * 3)
-    said = distances(found, 0, np.array([0.0, 24.0, np.nan]), RULE)
+    said = distances(found, 0, steps(found, 0, np.array([0.0, 24.0, np.nan]), RULE), RULE)
     assert said[1:] == pytest.approx([sqrt(COUNTS["colour"] * (24 / RULE.colour_off) ** 2), sqrt(COUNTS["colour"])])

@@ -6,6 +6,8 @@ for a woven. Common practice, no source.
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 import numpy as np
 import numpy.typing as npt
 
@@ -37,12 +39,15 @@ def steps(cloths: ClothColumns, at: int, colour_off: Floats, rule: StandInRules)
     }
 
 
-def distances(cloths: ClothColumns, at: int, colour_off: Floats, rule: StandInRules, verdicts: Codes | None = None) -> Floats:
+def distances(
+    cloths: ClothColumns, at: int, away: Mapping[str, Floats], rule: StandInRules, verdicts: Codes | None = None
+) -> Floats:
     """How far each cloth is from being the same in use, (n,); infinite for itself and for what cannot stand in.
 
-    `verdicts`, patterns × cloths: where a pattern takes the one and not the other, they are further apart.
+    `away` are its `steps`; `verdicts`, patterns × cloths: where a pattern takes the one and not the other, they are
+    further apart.
     """
-    found = np.sqrt(sum(rule.counts[name] * off**2 for name, off in steps(cloths, at, colour_off, rule).items()))
+    found = np.sqrt(sum(rule.counts[name] * off**2 for name, off in away.items()))
     if verdicts is not None and len(verdicts):
         good = verdicts[:, [at]] <= Verdict.WITH_CARE
         found = found + rule.disagreement * np.mean(good != (verdicts <= Verdict.WITH_CARE), axis=0)
@@ -58,7 +63,7 @@ def nearest(distance: Floats, allowed: npt.NDArray[np.bool_], count: int) -> lis
     return [int(each) for each in order if allowed[each] and np.isfinite(distance[each])]
 
 
-def differs(all_steps: dict[str, Floats], at: int) -> list[tuple[str, float]]:
+def differs(away: Mapping[str, Floats], at: int) -> list[tuple[str, float]]:
     """The respects in which the cloth at `at` is at least a noticeable step away, the largest first, with the steps."""
-    found = [(name, float(off[at])) for name, off in all_steps.items() if abs(off[at]) >= 1]
+    found = [(name, float(off[at])) for name, off in away.items() if abs(off[at]) >= 1]
     return sorted(found, key=lambda each: -abs(each[1]))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -41,10 +42,32 @@ class StandIn:
     verdict: Verdict | None = None
 
 
-def _colour_off(state: State, record: ClothRecord) -> Floats:
-    if not record.colours:
-        return np.full(len(state.shelf.records), np.nan)
-    return state.shelf.filed.distance(read_hex(record.colours[0]))
+@dataclass(frozen=True)
+class _Near:
+    """A cloth, how far every other one is from it, and by what."""
+
+    state: State
+    record: ClothRecord
+    away: Mapping[str, Floats]
+    distance: Floats
+
+    @classmethod
+    def to(cls, shop: Shop, state: State, record: ClothRecord) -> _Near:
+        shelf, rule, judged = state.shelf, state.tables.judging.stand_in, at_hand(shop, state)
+        at, off = shelf.place[record.id], np.full(len(shelf.records), np.nan)
+        if record.colours:
+            off = shelf.filed.distance(read_hex(record.colours[0]))
+        away = steps(shelf.columns, at, off, rule)
+        found = distances(shelf.columns, at, away, rule, judged.verdict if judged else None)
+        return cls(state, record, away, np.where(found <= rule.farthest, found, np.inf))
+
+    def stand_in(self, at: int, verdict: Verdict | None = None) -> StandIn:
+        """The cloth at `at` of the shelf, in this one's place."""
+        cloth, record = self.state.shelf.cloths[at], self.state.shelf.records[at]
+        kind = record.facts.cloth or ""
+        said: tuple[str, ...] = (kind,) if kind and kind != self.record.facts.cloth else ()
+        said += tuple(_said(name, cloth, off, self.state.voice) for name, off in differs(self.away, at))
+        return StandIn(record, cloth, said, price_share(self.record, record), verdict)
 
 
 def _said(name: str, cloth: Cloth, off: float, voice: Voice) -> str:
@@ -69,50 +92,28 @@ def price_share(record: ClothRecord, other: ClothRecord) -> float | None:
     return float(prices[1] / prices[0])
 
 
-def stand_ins(shop: Shop, state: State, record: ClothRecord, count: int = SHOWN) -> list[StandIn]:
-    """The nearest cloths that are in stock, nearest first."""
-    shelf = state.shelf
+def stand_ins(shop: Shop, state: State, record: ClothRecord) -> tuple[list[StandIn], StandIn | None]:
+    """The nearest cloths that are in stock, nearest first; and the nearest at a third of the price or less."""
+    shelf, near, share = state.shelf, _Near.to(shop, state, record), state.tables.judging.stand_in.cheap_share
     stocked = np.nan_to_num(shelf.stock_m, nan=1.0) > 0
-    return [_stand_in(state, record, at, None) for at in _nearest(shop, state, record, stocked, count)]
-
-
-def much_cheaper(shop: Shop, state: State, record: ClothRecord) -> StandIn | None:
-    """The nearest cloth in stock at a third of the price or less; None where nothing comes near."""
-    shelf, share = state.shelf, state.tables.judging.stand_in.cheap_share
-    cheap = np.array([(price_share(record, other) or 1.0) <= share for other in shelf.records], dtype=np.bool_)
-    found = _nearest(shop, state, record, cheap & (np.nan_to_num(shelf.stock_m, nan=1.0) > 0), 1)
-    return _stand_in(state, record, found[0], None) if found else None
+    around = nearest(near.distance, stocked, len(shelf.records))
+    cheap = next((at for at in around if (price_share(record, shelf.records[at]) or 1.0) <= share), None)
+    return [near.stand_in(at) for at in around[:SHOWN]], near.stand_in(cheap) if cheap is not None else None
 
 
 def for_pick(shop: Shop, state: State, record: ClothRecord, pattern: PatternRecord, wish: Wish) -> list[StandIn]:
     """The nearest cloths of which there is enough for this pattern, and which it takes; nearest first."""
-    shelf, tables = state.shelf, state.tables
-    takes = lengths_m(shelf.columns, pattern.facts, wish, tables)
+    shelf, near = state.shelf, _Near.to(shop, state, record)
+    takes = lengths_m(shelf.columns, pattern.facts, wish, state.tables)
     enough = np.nan_to_num(shelf.stock_m) >= (takes if takes is not None else 0.5)
-    found = []
-    for at in _nearest(shop, state, record, enough, TRIED):
+    found: list[StandIn] = []
+    for at in nearest(near.distance, enough, TRIED):
         verdict = one_pairing(shop, state, pattern, shelf.cloths[at], wish).verdict
         if verdict <= Verdict.WITH_CARE:
-            found.append(_stand_in(state, record, at, verdict))
+            found.append(near.stand_in(at, verdict))
         if len(found) == SHOWN:
             break
     return found
-
-
-def _nearest(shop: Shop, state: State, record: ClothRecord, allowed: np.ndarray, count: int) -> list[int]:
-    judged, off = at_hand(shop, state), _colour_off(state, record)
-    rule, at = state.tables.judging.stand_in, state.shelf.place[record.id]
-    found = distances(state.shelf.columns, at, off, rule, judged.verdict if judged else None)
-    return nearest(found, allowed & (found <= rule.farthest), count)
-
-
-def _stand_in(state: State, record: ClothRecord, at: int, verdict: Verdict | None) -> StandIn:
-    shelf, rule = state.shelf, state.tables.judging.stand_in
-    every = steps(shelf.columns, shelf.place[record.id], _colour_off(state, record), rule)
-    kind = shelf.records[at].facts.cloth or ""
-    said: tuple[str, ...] = (kind,) if kind and kind != record.facts.cloth else ()
-    said += tuple(_said(name, shelf.cloths[at], off, state.voice) for name, off in differs(every, at))
-    return StandIn(shelf.records[at], shelf.cloths[at], said, price_share(record, shelf.records[at]), verdict)
 
 
 def replace_cloth(shop: Shop, programme_id: int, pick_id: int, cloth_id: int) -> None:

@@ -17,7 +17,7 @@ from nematex.usecases.cloth.lacks.lacks import lacks_of_cloth
 from nematex.usecases.cloth.shelf_filter import LABELS, filter_choices
 from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.usecases.judging.ranking import Filters, rank_patterns, read_wish
-from nematex.usecases.programme.stand_ins import much_cheaper, stand_ins
+from nematex.usecases.programme.stand_ins import stand_ins
 from nematex.web.rooms.common import download, find_cloth, now, shop, tell_binned
 
 room = Blueprint("shelf", __name__, url_prefix="/shelf")
@@ -58,6 +58,7 @@ def drop_filter(filter_id: int) -> Response:
 def cloth(cloth_id: int) -> str:
     record, facts = find_cloth(cloth_id)
     readings = acts.readings_by_property(shop(), cloth_id)
+    alike, cheaper = stand_ins(shop(), now(), record)
     return render_template(
         "cloth/cloth.html",
         record=record,
@@ -66,8 +67,8 @@ def cloth(cloth_id: int) -> str:
         properties=readable(),
         readings={name: (in_force(found), found) for name, found in readings.items()},
         lacks=lacks_of_cloth(shop(), now(), cloth_id),
-        alike=stand_ins(shop(), now(), record),
-        cheaper=much_cheaper(shop(), now(), record),
+        alike=alike,
+        cheaper=cheaper,
         beside=request.args.get("beside", "ruler"),
     )
 
