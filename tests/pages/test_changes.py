@@ -31,3 +31,12 @@ def test_a_tier_is_added_picked_and_taken_back(page: Page, site: Site) -> None:
     page.get_by_role("link", name=re.compile("for Avocet shift")).last.click()
     page.get_by_role("link", name="take it back").click()
     expect(page.get_by_text("a tier 25 cm deep")).to_have_count(0)
+
+
+def test_the_skirt_of_another_pattern_takes_the_place_of_the_legs(page: Page, site: Site) -> None:
+    page.goto(f"/pairing/one/{site.pattern('TP-24')}/{site.cloth('LF-301')}")
+    page.get_by_label("What is changed").select_option("skirt for legs")
+    page.get_by_label("or as on").locator("visible=true").select_option(label="Whimbrel tiered skirt")
+    page.get_by_role("button", name="Make the change").click()
+    expect(page.locator(".fixes")).to_contain_text("in the place of the legs")
+    expect(page.locator(".receipt ol").first).to_contain_text("in the place of the legs")

@@ -17,6 +17,7 @@ from shapely import Polygon
 from nematex.core.amount.hacked import CHANGES, Change, bias_square, flounce, railroaded, rectangles, strips
 from nematex.core.amount.lay.draft import drafted
 from nematex.core.amount.length import amount
+from nematex.core.amount.swap import has_lower_half, numbers_like
 from nematex.core.cloth.estimates import Cloth, known_cloth
 from nematex.core.cloth.facts import ClothFacts
 from nematex.core.errors import FieldFault
@@ -153,6 +154,27 @@ def test_a_skirt_takes_the_place_of_the_legs() -> None:
     assert look_of(hacked(made, read_hacks(("legs for skirt",), TABLES)), TABLES).kind == "trousers"
     assert demand(trousers, Wish(), TABLES).made.bifurcated
     assert not demand(trousers, Wish(hacks=("skirt for legs",)), TABLES).made.bifurcated
+
+
+def test_the_lower_half_of_another_pattern_is_swapped_in() -> None:
+    """By the area of the drafted pieces alone: what comes less what goes, over the width and the share that is used."""
+
+    def area(pattern: Pattern, *words: str) -> float:
+        pieces = [piece for piece in drafted(pattern, Wish(), TABLES) if set(words) & set(piece.id.split())]
+        return sum(Polygon(each.outline_cm).area * each.copies * (2 if each.kind == "fold" else 1) for each in pieces)
+
+    suit = Pattern(name="J", garment="jumpsuit", structure="woven", requirements=(Requirement("A", (), 150, 4.0),))
+    skirt = Pattern(name="S", garment="skirt", structure="woven", details=("flared skirt",))
+    numbers = numbers_like(TABLES.hacks["skirt for legs"], skirt, TABLES)
+    written = "skirt for legs(" + ",".join(f"{name}={value}" for name, value in numbers.items()) + ")"
+    found = amount(cloth(), suit, Wish(hacks=(written,)), TABLES)
+    assert found is not None
+    step = next(each for each in found.steps if each.text.startswith("Changed"))
+    by_cm2 = area(skirt, "skirt") - area(suit, "leg")
+    assert (step.after_m or 0) - 4.0 == pytest.approx(by_cm2 / (150 * 0.82) / 100, abs=0.005)
+    with pytest.raises(FieldFault, match="has no such lower half"):
+        numbers_like(TABLES.hacks["legs for skirt"], skirt, TABLES)
+    assert has_lower_half("legs for skirt", suit, TABLES)
 
 
 def test_it_never_falls_below_a_tenth_and_a_ring_too_wide_is_said() -> None:

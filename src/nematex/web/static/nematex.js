@@ -156,7 +156,7 @@ document.addEventListener("alpine:init", () => {
     show() {
       for (const label of this.$root.querySelectorAll(".change-number")) {
         const own = label.dataset.kind === this.kind;
-        label.hidden = !own; label.querySelector("input").disabled = !own;
+        label.hidden = !own; label.querySelector("input, select").disabled = !own;
       }
     },
   }));

@@ -12,6 +12,7 @@ import numpy as np
 from flask import Blueprint, redirect, render_template, request, session, url_for
 from werkzeug.wrappers import Response
 
+from nematex.core.amount.swap import SWAPS, has_lower_half, numbers_like
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.errors import FieldFault
 from nematex.core.judging.size_advice import is_off_list_knit, knit_in_woven
@@ -39,7 +40,7 @@ from nematex.usecases.judging.ranking import (
     read_wish,
 )
 from nematex.usecases.kit.kit import is_kit
-from nematex.web.rooms.common import filters, find_cloth, find_pattern, now, shop, whole_number
+from nematex.web.rooms.common import as_number, filters, find_cloth, find_pattern, now, shop, whole_number
 
 room = Blueprint("pairing", __name__, url_prefix="/pairing")
 
@@ -158,6 +159,7 @@ def pairing_page(
         changed=replace(pattern, facts=pairing.demand.pattern) if wish.hacks else pattern,
         hacks=[(hack, _without(wish, hack.written())) for hack in read_hacks(wish.hacks, now().tables)],
         hack_kinds=now().tables.hacks,
+        swaps={kind: _with_lower_half(kind) for kind in SWAPS},
         body=part_names(pattern.facts, now().tables)[0],
         pairing=pairing,
         wish=wish,
@@ -176,6 +178,16 @@ def pairing_page(
     )
 
 
+def _with_lower_half(kind: str) -> list[PatternRecord]:
+    """The patterns whose lower half may be put in; looked up once for each state of the drawer."""
+    state = now()
+
+    def work_out() -> list[PatternRecord]:
+        return [each for each in state.drawer.records if has_lower_half(kind, each.facts, state.tables)]
+
+    return shop().memory.of(("lower halves", kind), (state.drawer, state.tables), work_out)
+
+
 def _without(wish: Wish, written: str) -> str | None:
     """The changes left when one is taken back, as they stand in an address."""
     left = [each for each in wish.hacks if each != written]
@@ -189,7 +201,10 @@ def change(pattern_id: int, cloth_id: int) -> Response | tuple[str, int]:
     name = request.args.get("kind", "")
     kind = now().tables.hacks.get(name)
     numbers = {each.name: request.args.get(f"{name}.{each.name}", "")[:20] for each in kind.fields} if kind else {}
+    other = now().pattern(as_number(request.args.get(f"{name}.like", "")) or 0)
     try:
+        if kind and other and name in SWAPS:
+            numbers = {field: f"{value:g}" for field, value in numbers_like(kind, other.facts, now().tables).items()}
         inside = ",".join(f"{field}={value}" for field, value in numbers.items() if value)
         hack = read_hack(f"{name}({inside})" if inside else name, now().tables)
         changed = replace(wish, hacks=tuple(dict.fromkeys((*wish.hacks, hack.written()))))
