@@ -19,7 +19,7 @@ from nematex.demo.load import load_demo
 from nematex.store.database import Database
 from nematex.store.models import Base
 from nematex.usecases.held.shop import Shop
-from nematex.usecases.work.runners import at_once
+from nematex.usecases.tasks.runners import at_once
 from nematex.web.app import create_app
 
 # How long a page may take before a test gives up: only a failure waits so long, and other people's machines are slow.

@@ -25,7 +25,7 @@ from nematex.usecases.cloth.lists.job import job_state, start_applying, start_re
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.jobs.asking import Enqueue, ask, look, stop
 from nematex.usecases.jobs.running import MOST_TRIES, run_job
-from nematex.usecases.work.runners import at_once, runners
+from nematex.usecases.tasks.runners import at_once, runners
 
 WAIT_S = 300  # only a failure waits so long
 

@@ -22,7 +22,7 @@ from nematex.usecases.jobs.asking import Enqueue, left_behind
 from nematex.usecases.jobs.lanes import LANES, lane_of
 from nematex.usecases.jobs.queue import queue_in, task_of
 from nematex.usecases.jobs.running import run_job
-from nematex.usecases.work.runners import runners
+from nematex.usecases.tasks.runners import runners
 
 AGAIN_AFTER_S = 0.5
 NICE = 15  # pages come first

@@ -19,7 +19,7 @@ from nematex.usecases.jobs.asking import Enqueue
 from nematex.usecases.judging.field_words import field_word, window_word
 from nematex.usecases.photo.file import MAX_BYTES as MAX_PHOTO
 from nematex.usecases.quantity.saying import colour_word
-from nematex.usecases.work.runners import at_once
+from nematex.usecases.tasks.runners import at_once
 from nematex.web import words
 from nematex.web.again import Patient, why_lost
 from nematex.web.drawing import overhang, swatch, tape

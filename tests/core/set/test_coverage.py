@@ -21,6 +21,7 @@ from nematex.core.set.coverage import (
 from nematex.tables import trade_tables
 
 TABLES = trade_tables()
+RULE = TABLES.judging.coverage
 
 
 def sizes(place: str, *values: float, band: str = "", cup: str = "") -> tuple[Size, ...]:
@@ -60,20 +61,20 @@ def test_stretches_and_gaps_by_hand() -> None:
     assert [(each.low, each.high, "".join(g.name for g in each.garments)) for each in found] == [
         (76, 80, ""), (80, 90, "A"), (90, 100, "AB"), (100, 105, "A"), (105, 110, "AC"), (110, 130, "C"), (130, 140, ""),
     ]  # fmt: skip
-    holes = [(gap.low, gap.high, "".join(g.name for g in gap.only)) for gap in gaps([a, b, c], "bust", (76, 140))]
+    holes = [(gap.low, gap.high, "".join(g.name for g in gap.only)) for gap in gaps([a, b, c], "bust", (76, 140), RULE)]
     assert holes == [(130, 140, ""), (76, 80, ""), (110, 130, "C"), (80, 90, "A"), (100, 105, "A")]
-    first = gaps([a, b, c], "bust", (76, 140))[0]
+    first = gaps([a, b, c], "bust", (76, 140), RULE)[0]
     assert (first.above, first.below) == (True, False)
     assert closes(top("D", 120, 135), first) == pytest.approx(0.5)
     assert closes(top("E", 60, 120), first) == 0
-    assert closes(c, gaps([a, b, c], "bust", (76, 140))[2]) == 0  # it is the one that is there already
+    assert closes(c, gaps([a, b, c], "bust", (76, 140), RULE)[2]) == 0  # it is the one that is there already
     assert wanted_range([a, b, c], "bust") == (80, 130)
     assert wanted_range([a], "hip") is None
 
 
 def test_two_garments_leave_nobody_out() -> None:
-    assert gaps([top("A", 80, 120), top("B", 80, 120)], "bust", (80, 120)) == []
-    assert [gap.low for gap in gaps([top("A", 80, 120), top("B", 80, 119)], "bust", (80, 120))] == []  # between two sizes
+    assert gaps([top("A", 80, 120), top("B", 80, 120)], "bust", (80, 120), RULE) == []
+    assert [gap.low for gap in gaps([top("A", 80, 120), top("B", 80, 119)], "bust", (80, 120), RULE)] == []  # between two sizes
 
 
 def test_where_everything_is_a_skirt_it_is_said() -> None:
@@ -81,9 +82,9 @@ def test_where_everything_is_a_skirt_it_is_said() -> None:
         return Garment(name, kind, {"hip": ((90.0, high),)})
 
     skirts, trousers = [hips("A", "skirt", 140), hips("B", "skirt", 140)], [hips("C", "trousers", 120)]
-    (found,) = of_one_kind([*skirts, *trousers], "hip", (90, 140))
+    (found,) = of_one_kind([*skirts, *trousers], "hip", (90, 140), RULE)
     assert (found.low, found.high, found.above, {each.kind for each in found.only}) == (120, 140, True, {"skirt"})
-    assert of_one_kind(skirts, "hip", (90, 140)) == []  # a set of skirts alone is meant so
+    assert of_one_kind(skirts, "hip", (90, 140), RULE) == []  # a set of skirts alone is meant so
 
 
 RANGES = st.tuples(st.integers(60, 150), st.integers(1, 60)).map(lambda each: (float(each[0]), float(each[0] + each[1])))
@@ -98,4 +99,4 @@ def test_every_body_is_counted_as_one_by_one(ranges: list[tuple[float, float]], 
         middle = (each.low + each.high) / 2
         assert len(each.garments) == sum(low <= middle <= high for low, high in ranges)
     thin = sum(each.high - each.low for each in found if len(each.garments) < 2)
-    assert sum(gap.high - gap.low for gap in gaps(garments, "bust", wanted)) <= thin + 1e-9
+    assert sum(gap.high - gap.low for gap in gaps(garments, "bust", wanted, RULE)) <= thin + 1e-9

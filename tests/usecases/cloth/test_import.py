@@ -25,7 +25,7 @@ from nematex.usecases.cloth.lists.undo import undo
 from nematex.usecases.files.formats import sheet_from_file
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.jobs.running import run_job
-from nematex.usecases.work import runners
+from nematex.usecases.tasks import runners
 
 HEADER = ("Art. No", "Fabric", "Composition", "Width", "Weight", "Price", "In stock")
 ROWS = (
@@ -185,13 +185,18 @@ def held_up(monkeypatch: pytest.MonkeyPatch) -> tuple[threading.Event, threading
     return halted, go_on
 
 
+def _put_on_the_shelf(browser: Browser, site: Site) -> Page:
+    page = open_page(browser, site)
+    _send(page, "gannet.xlsx", xlsx(ROWS))
+    page.get_by_role("button", name="Put 3 on the shelf").click()
+    return page
+
+
 def test_an_import_that_is_stopped_has_changed_nothing(
     browser: Browser, site: Site, held_up: tuple[threading.Event, threading.Event]
 ) -> None:
     halted, go_on = held_up
-    page = open_page(browser, site)
-    _send(page, "gannet.xlsx", xlsx(ROWS))
-    page.get_by_role("button", name="Put 3 on the shelf").click()
+    page = _put_on_the_shelf(browser, site)
     assert halted.wait(300)
     page.get_by_role("button", name="Stop").click()
     go_on.set()
@@ -206,9 +211,7 @@ def test_an_import_goes_on_when_the_browser_leaves(
 ) -> None:
     """The import is held at its first chunk until the browser has seen the bar and gone."""
     halted, go_on = held_up
-    page = open_page(browser, site)
-    _send(page, "gannet.xlsx", xlsx(ROWS))
-    page.get_by_role("button", name="Put 3 on the shelf").click()
+    page = _put_on_the_shelf(browser, site)
     expect(page.get_by_role("progressbar")).to_be_visible()
     assert halted.wait(300)
     address = page.url

@@ -33,7 +33,7 @@ from nematex.usecases.judging.matrix_view import Asked, grid_csv
 from nematex.usecases.judging.why_view import drop_rule, edges_of, rules_set, set_edge
 from nematex.usecases.pattern.exchange import flat_pattern, patterns_json
 from nematex.usecases.pattern.importing import import_patterns
-from nematex.usecases.work.runners import runners
+from nematex.usecases.tasks.runners import runners
 from nematex.web.app import create_app
 
 TABLES = trade_tables()

@@ -31,6 +31,7 @@ from nematex.core.rules.reckoning import (
     CautionRules,
     ChangeRules,
     Combination,
+    CoverageRules,
     HandlesLike,
     InterfacingRules,
     KitRules,
@@ -73,6 +74,7 @@ class Rules:
     combination: Combination
     lining: LiningRules
     stand_in: StandInRules
+    coverage: CoverageRules
     interfacing: InterfacingRules
     sizing: SizingRules
 

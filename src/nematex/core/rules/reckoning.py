@@ -47,6 +47,18 @@ class ChangeRules:
 
 
 @dataclass(frozen=True, slots=True)
+class CoverageRules:
+    """How many garments of a set should reach each body, and which share of a hole a suggestion has to reach.
+
+    A gap below `shortest_cm` is between two sizes.
+    """
+
+    enough: int
+    shortest_cm: float
+    closes_from: float
+
+
+@dataclass(frozen=True, slots=True)
 class StandInRules:
     """From where a difference between two cloths is noticed, what each counts, and what it counts to suit other patterns."""
 

@@ -1,6 +1,6 @@
 """Who a set of garments serves: which bodies its size tables reach, and where they reach nobody or hardly anybody.
 
-Two garments should reach every body that the shop's patterns reach: common practice, no source. Lengths in cm.
+How many garments should reach every body stands in data/judging.toml. Common practice, no source. Lengths in cm.
 """
 
 from __future__ import annotations
@@ -11,12 +11,11 @@ from itertools import pairwise
 
 from nematex.core.pattern.facts import Pattern, Size
 from nematex.core.pattern.look import BOTTOMS, look_of
+from nematex.core.rules.reckoning import CoverageRules
 from nematex.core.tables import Tables
 
 PLACES = ("bust", "waist", "hip")
-ENOUGH = 2
 WHOLE = ("dress", "slip", "jumpsuit", "dungarees", "coat", "gown")
-SHORTEST_CM = 2.0  # a gap below this is between two sizes
 
 Range = tuple[float, float]
 
@@ -114,26 +113,26 @@ def _reaches(garment: Garment, place: str, value: float) -> bool:
     return any(low <= value <= high for low, high in garment.reach.get(place, ()))
 
 
-def gaps(garments: Sequence[Garment], place: str, wanted: Range, enough: int = ENOUGH) -> list[Gap]:
-    """Where fewer than `enough` garments reach, the widest hole first; neighbours that the same garments reach are one."""
+def gaps(garments: Sequence[Garment], place: str, wanted: Range, rule: CoverageRules) -> list[Gap]:
+    """Where fewer garments than are enough reach, the widest hole first; neighbours that the same garments reach are one."""
     found: list[Gap] = []
     for each in stretches(garments, place, wanted):
-        if len(each.garments) >= enough:
+        if len(each.garments) >= rule.enough:
             continue
         _append(found, place, each, wanted)
-    wide = [gap for gap in found if gap.high - gap.low >= SHORTEST_CM]
+    wide = [gap for gap in found if gap.high - gap.low >= rule.shortest_cm]
     return sorted(wide, key=lambda gap: (len(gap.only), gap.low - gap.high))
 
 
-def of_one_kind(garments: Sequence[Garment], place: str, wanted: Range) -> list[Gap]:
+def of_one_kind(garments: Sequence[Garment], place: str, wanted: Range, rule: CoverageRules) -> list[Gap]:
     """Where several garments reach, but all are of one kind, in a set that has other kinds for this place too."""
     if len({garment.kind for garment in garments if garment.reach.get(place)}) < 2:
         return []
     found: list[Gap] = []
     for each in stretches(garments, place, wanted):
-        if len(each.garments) >= ENOUGH and len({garment.kind for garment in each.garments}) == 1:
+        if len(each.garments) >= rule.enough and len({garment.kind for garment in each.garments}) == 1:
             _append(found, place, each, wanted)
-    return [gap for gap in found if gap.high - gap.low >= SHORTEST_CM]
+    return [gap for gap in found if gap.high - gap.low >= rule.shortest_cm]
 
 
 def _append(found: list[Gap], place: str, each: Stretch, wanted: Range) -> None:

@@ -29,7 +29,6 @@ from nematex.usecases.judging.whole_matrix import at_hand
 from nematex.usecases.quantity.saying import Voice
 
 OFFERED, HOLES = 3, 4
-CLOSES_FROM = 0.5  # the share of a hole that a suggestion has to reach
 PLAIN = ("", "solid")
 
 
@@ -89,7 +88,7 @@ def whole_set(shop: Shop, state: State, programme: Programme) -> WholeSet:
     rest = [each for each in state.drawer.records if each not in patterns and each.facts.wearer in wearers]
     others = {each.id: garment_of(each.facts.name, each.facts, state.tables) for each in rest}
     judged = at_hand(shop, state)
-    taken = {pick.cloth_id for pick in programme.picks}
+    taken, rule = {pick.cloth_id for pick in programme.picks}, state.tables.judging.coverage
     found = []
     for place in PLACES:
         wanted = wanted_range([*shown, *others.values()], place)
@@ -99,8 +98,8 @@ def whole_set(shop: Shop, state: State, programme: Programme) -> WholeSet:
         holes = [
             Hole(gap, words, _closings(state, gap, rest, others, judged, taken))
             for gap, words in [
-                *((gap, gap_said(gap, state.voice)) for gap in gaps(sized, place, wanted)),
-                *((gap, kind_said(gap, state.voice)) for gap in of_one_kind(sized, place, wanted)),
+                *((gap, gap_said(gap, state.voice)) for gap in gaps(sized, place, wanted, rule)),
+                *((gap, kind_said(gap, state.voice)) for gap in of_one_kind(sized, place, wanted, rule)),
             ][:HOLES]
         ]
         found.append(Serves(place, wanted, sized, holes))
@@ -151,8 +150,9 @@ def _closings(
         return []
     kinds = {garment.kind for garment in gap.only} if len(gap.only) > 1 else set()
     shares = {each.id: closes(others[each.id], gap) for each in rest if others[each.id].kind not in kinds}
+    reaching = [each for each in rest if shares.get(each.id, 0.0) >= state.tables.judging.coverage.closes_from]
     found = []
-    for record in sorted((each for each in rest if shares.get(each.id, 0.0) >= CLOSES_FROM), key=lambda one: -shares[one.id]):
+    for record in sorted(reaching, key=lambda one: -shares[one.id]):
         best = _best_cloth(state, record, judged, taken)
         if best:
             found.append((best[1], Closing(record, best[0], best[2], round(100 * shares[record.id]))))
