@@ -22,9 +22,9 @@ from nematex.usecases.cloth.colourways import read_bolts, read_colourways
 from nematex.usecases.cloth.lists.cells import read_cell
 from nematex.usecases.cloth.lists.headings import guess_mapping
 from nematex.usecases.files.formats import sheet_from_file
+from nematex.usecases.files.photo_file import kept_copy
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.pattern.exchange import pattern_record
-from nematex.usecases.photo.file import kept_copy
 from nematex.web import again
 from nematex.web.app import create_app
 from nematex.web.words import markdown

@@ -38,6 +38,7 @@ FROZEN = {
     "0011_reservations.py": "bc2a3091ba56",
     "0010_jobs.py": "8755c755305b",
     "0014_in_the_place_of.py": "2a82b083177c",
+    "0015_sets.py": "490298adba8b",
     "0013_parts_of_jobs.py": "8e04181c5eb1",
 }
 

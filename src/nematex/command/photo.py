@@ -7,7 +7,7 @@ import sys
 from pathlib import Path
 
 from nematex.core.errors import FieldFault
-from nematex.usecases.photo.file import MAX_BYTES, open_photo
+from nematex.usecases.files.photo_file import MAX_BYTES, open_photo
 from nematex.usecases.photo.interpretation import disc_json, swatch_json
 
 

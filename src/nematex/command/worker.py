@@ -21,8 +21,10 @@ from nematex.usecases.held.shop import Shop
 from nematex.usecases.jobs.asking import Enqueue, left_behind
 from nematex.usecases.jobs.lanes import LANES, lane_of
 from nematex.usecases.jobs.queue import queue_in, task_of
-from nematex.usecases.jobs.running import run_job
+from nematex.usecases.jobs.running import Runner, run_job
 from nematex.usecases.tasks.runners import runners
+from nematex.web.app import create_app
+from nematex.web.books import drawn_jobs
 
 AGAIN_AFTER_S = 0.5
 NICE = 15  # pages come first
@@ -40,15 +42,29 @@ def queue_of(folder: Path, lane: str) -> tuple[Huey, Callable[[int], Any]]:
     """A lane's queue with its one task, as both the web process and the worker know it."""
     queue = queue_in(folder, lane)
     url = os.environ["DATABASE_URL"]
-    held: dict[int, Shop] = {}
+    held: dict[int, tuple[Shop, dict[str, Runner]]] = {}
 
     def run(job_id: int) -> None:
         pid = os.getpid()  # each process of the consumer has a connection of its own
         if pid not in held:
-            held[pid] = Shop(Database(url))
-        run_job(held[pid].database, job_id, runners(held[pid]))
+            held[pid] = _able(url, lane)
+        run_job(held[pid][0].database, job_id, held[pid][1])
 
     return queue, task_of(queue, run)
+
+
+def _able(url: str, lane: str) -> tuple[Shop, dict[str, Runner]]:
+    """A shop and what can be done with it; the pages' templates are read where a lane draws with them."""
+    if "book" not in LANES[lane]:
+        shop = Shop(Database(url))
+        return shop, runners(shop)
+    app = create_app(Database(url), "no session is ever opened here", _nobody)
+    shop = app.extensions["shop"]
+    return shop, {**runners(shop), **drawn_jobs(app)}
+
+
+def _nobody(_kind: str, _job_id: int) -> None:
+    """What the worker asks of itself waits in its row."""
 
 
 def handing_over(folder: Path) -> Enqueue:

@@ -248,6 +248,9 @@ class ProgrammeRow(Base):
     name: Mapped[str] = mapped_column(String(120))
     shown_on: Mapped[date | None] = mapped_column(Date)
     intro: Mapped[str] = mapped_column(Text, default="")
+    brief: Mapped[dict[str, str] | None] = mapped_column(JSON(none_as_null=True))
+    refused: Mapped[list[list[int]] | None] = mapped_column(JSON(none_as_null=True))
+    proposal: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
     binned_at: Mapped[datetime | None] = mapped_column(DateTime)
 
 
@@ -272,7 +275,45 @@ class PickRow(Base):
     instead_of: Mapped[int | None] = mapped_column(Integer)
     part: Mapped[str | None] = mapped_column(String(80))
     with_before: Mapped[bool] = mapped_column(Boolean, default=False, server_default=text("0"))
+    proposed: Mapped[bool] = mapped_column(Boolean, default=False, server_default=text("0"))
+    waits: Mapped[bool] = mapped_column(Boolean, default=False, server_default=text("0"))
+    why: Mapped[list[str] | None] = mapped_column(JSON(none_as_null=True))
+    question: Mapped[str | None] = mapped_column(Text)
     binned_at: Mapped[datetime | None] = mapped_column(DateTime)
+
+
+class PickPhotoRow(Base):
+    """The shop's own photo of a garment that it made, shown in the place of the drawing; re-encoded, without metadata."""
+
+    __tablename__ = "pick_photo"
+
+    pick_id: Mapped[int] = mapped_column(ForeignKey("pick.id", ondelete="CASCADE"), primary_key=True, autoincrement=False)
+    content: Mapped[bytes] = mapped_column(LONGBLOB)
+    taken_at: Mapped[datetime] = mapped_column(DateTime, server_default=func.now())
+
+
+class StockReadingRow(Base):
+    """What the feed said of a cloth's stock in m, each time that it was another than before."""
+
+    __tablename__ = "stock_reading"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id", ondelete="CASCADE"), index=True)
+    metres: Mapped[float] = mapped_column(Double)
+    read_at: Mapped[datetime] = mapped_column(DateTime)
+
+
+class FeedRow(Base):
+    """A feed as it last answered: when it was asked, when it last came, how old its own figures were, what was refused."""
+
+    __tablename__ = "feed"
+
+    name: Mapped[str] = mapped_column(String(40), primary_key=True)
+    tried_at: Mapped[datetime] = mapped_column(DateTime)
+    came_at: Mapped[datetime | None] = mapped_column(DateTime)
+    stamp: Mapped[datetime | None] = mapped_column(DateTime)
+    message: Mapped[str] = mapped_column(String(600), default="")
+    refused: Mapped[list[str]] = mapped_column(JSON, default=list)
 
 
 class UploadRow(Base):

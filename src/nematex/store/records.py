@@ -176,17 +176,27 @@ class Pick:
     with_before: bool = False
     hacks: tuple[str, ...] = ()
     instead_of: int | None = None
+    proposed: bool = False  # by the program, and not yet taken up by anybody
+    why: tuple[str, ...] = ()
+    question: str = ""
 
 
 @dataclass(frozen=True)
 class Programme:
-    """A named, dated list of picks in the order shown."""
+    """A named, dated list of picks in the order shown. `brief` as it was typed.
+
+    `waiting`: of a pick's number those that wait behind it; `refused`: pairings (cloth, pattern) not to be proposed again.
+    """
 
     id: int
     name: str
     shown_on: date | None
     intro: str = ""
     picks: tuple[Pick, ...] = ()
+    brief: Mapping[str, str] = field(default_factory=dict)
+    waiting: Mapping[int, tuple[Pick, ...]] = field(default_factory=dict)
+    refused: frozenset[tuple[int, int]] = frozenset()
+    proposal: Mapping[str, Any] | None = None  # the job that proposed last, and what it said
 
 
 @dataclass(frozen=True, slots=True)

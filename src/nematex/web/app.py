@@ -14,14 +14,15 @@ from nematex.core.errors import FieldFault
 from nematex.core.quantity.money import cost_of
 from nematex.store.database import Database, DatabaseGone, DatabaseRefused
 from nematex.usecases.files.csv_text import MAX_BYTES as MAX_LIST
+from nematex.usecases.files.photo_file import MAX_BYTES as MAX_PHOTO
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.jobs.asking import Enqueue
 from nematex.usecases.judging.field_words import field_word, window_word
-from nematex.usecases.photo.file import MAX_BYTES as MAX_PHOTO
 from nematex.usecases.quantity.saying import colour_word
 from nematex.usecases.tasks.runners import at_once
 from nematex.web import words
 from nematex.web.again import Patient, why_lost
+from nematex.web.books import drawn_jobs
 from nematex.web.drawing import overhang, swatch, tape
 from nematex.web.drawing.widths import width_chart
 from nematex.web.rooms import ROOMS
@@ -49,7 +50,7 @@ def create_app(database: Database, key: str, enqueue: Enqueue | None = None) -> 
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     app.extensions["shop"] = kept = Shop(database, enqueue)
     if enqueue is None:
-        kept.enqueue = at_once(kept)
+        kept.enqueue = at_once(kept, drawn_jobs(app))
     CSRFProtect(app)
     for room in ROOMS:
         app.register_blueprint(room)

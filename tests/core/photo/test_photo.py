@@ -21,7 +21,7 @@ from nematex.core.errors import FieldFault
 from nematex.core.photo.see_through import contrast_ratio, over_ground, see_through
 from nematex.devices.camera import CLEAN, POOR, USUAL, Conditions, photograph, photograph_disc
 from nematex.devices.made_set import made_set
-from nematex.usecases.photo.file import kept_copy, open_photo
+from nematex.usecases.files.photo_file import kept_copy, open_photo
 from nematex.usecases.photo.interpretation import disc_json, swatch_json
 
 LEVELS = {"clean": CLEAN, "usual": USUAL, "poor": POOR}

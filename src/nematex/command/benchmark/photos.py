@@ -11,7 +11,7 @@ from PIL import Image
 
 from nematex.devices.camera import CLEAN, POOR, USUAL, Conditions, photograph
 from nematex.devices.made_set import made_set
-from nematex.usecases.photo.file import open_photo
+from nematex.usecases.files.photo_file import open_photo
 from nematex.usecases.photo.interpretation import swatch_json
 
 LEVELS: dict[str, Conditions] = {"clean": CLEAN, "usual": USUAL, "poor": POOR}

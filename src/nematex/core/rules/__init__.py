@@ -37,6 +37,7 @@ from nematex.core.rules.reckoning import (
     KitRules,
     LiningRules,
     Look,
+    ProposalRules,
     Score,
     SizingRules,
     StandInRules,
@@ -75,6 +76,7 @@ class Rules:
     lining: LiningRules
     stand_in: StandInRules
     coverage: CoverageRules
+    proposal: ProposalRules
     interfacing: InterfacingRules
     sizing: SizingRules
 

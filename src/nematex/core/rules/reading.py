@@ -40,11 +40,17 @@ def _value(hint: object, raw: object, place: str) -> object:
             return Range(low, high)
     if hint is float and isinstance(raw, int | float) and not isinstance(raw, bool):
         return float(raw)
-    if hint in (int, str) and type(raw) is hint:
+    if hint in (int, str, bool) and type(raw) is hint:
         return raw
     raise TableFault(place, raw, f"must be {_said(hint)}")
 
 
 def _said(hint: object) -> str:
-    words = {float: "a number", int: "a whole number", str: "a text", Range: "two numbers, the lower first"}
+    words = {
+        float: "a number",
+        int: "a whole number",
+        str: "a text",
+        bool: "true or false",
+        Range: "two numbers, the lower first",
+    }
     return next((word for kind, word in words.items() if hint is kind), "a list" if get_origin(hint) is tuple else "a section")

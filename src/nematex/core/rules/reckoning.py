@@ -59,6 +59,46 @@ class CoverageRules:
 
 
 @dataclass(frozen=True, slots=True)
+class KindRules:
+    """What a kind of programme usually asks for: so many places, this share of them new, garments by layer, one loud print."""
+
+    slots: int
+    arrivals_share: float
+    layers: bool
+    one_loud: bool
+
+
+@dataclass(frozen=True, slots=True)
+class ProposalRules:
+    """What a proposal weighs, in best pairings: what a tie in colour or a word of the theme adds, what each miss costs.
+
+    `kinds`: what each kind of programme asks for.
+    """
+
+    usual_slots: int
+    pairings: int
+    gap: float
+    seconds: float
+    harmony: float
+    theme: float
+    price: float
+    must: float
+    cover: float
+    reach: float
+    reach_step_cm: float
+    variety: float
+    too_alike: float
+    garment_share: float
+    colour_share: float
+    new_days: int
+    overstock_m: float
+    dark_below: float
+    light_above: float
+    spare: float
+    kinds: Mapping[str, KindRules]
+
+
+@dataclass(frozen=True, slots=True)
 class StandInRules:
     """From where a difference between two cloths is noticed, what each counts, and what it counts to suit other patterns."""
 

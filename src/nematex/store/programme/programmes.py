@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from datetime import date, datetime
-from typing import TypeVar
+from typing import Any, TypeVar
 
-from sqlalchemy import func, select, update
+from sqlalchemy import delete, func, select, update
 
 from nematex.store.database import Work
 from nematex.store.models import PickRow, ProgrammeRow
@@ -19,7 +20,8 @@ def _pick(row: PickRow) -> Pick:
     options = None if row.options is None else tuple(row.options)
     wish = (row.view, row.size, row.look, row.school, options)
     more = (row.other_size, row.part, row.with_before, tuple(row.hacks or ()), row.instead_of)
-    return Pick(row.id, row.cloth_id, row.pattern_id, row.line, *wish, *more)
+    planned = (row.proposed, tuple(row.why or ()), row.question or "")
+    return Pick(row.id, row.cloth_id, row.pattern_id, row.line, *wish, *more, *planned)
 
 
 def _picks(work: Work, programme_id: int) -> list[PickRow]:
@@ -27,24 +29,44 @@ def _picks(work: Work, programme_id: int) -> list[PickRow]:
     return list(work.scalars(chosen.order_by(PickRow.place, PickRow.id)))
 
 
-def _programme(work: Work, row: ProgrammeRow) -> Programme:
-    return Programme(row.id, row.name, row.shown_on, row.intro, tuple(map(_pick, _picks(work, row.id))))
+def _programme(row: ProgrammeRow, picks: Sequence[PickRow]) -> Programme:
+    """A programme of its picks in their order: those that wait go behind the pick that they follow."""
+    waiting: dict[int, list[Pick]] = {}
+    shown: list[PickRow] = []
+    leads = 0
+    for pick in picks:
+        if pick.waits and leads:
+            waiting.setdefault(leads, []).append(_pick(pick))
+        else:
+            shown.append(pick)
+            leads = leads if pick.with_before and leads else pick.id
+    return Programme(
+        row.id,
+        row.name,
+        row.shown_on,
+        row.intro,
+        tuple(map(_pick, shown)),
+        row.brief or {},
+        {pick_id: tuple(found) for pick_id, found in waiting.items()},
+        frozenset((cloth_id, pattern_id) for cloth_id, pattern_id in row.refused or ()),
+        row.proposal,
+    )
 
 
 def all_programmes(work: Work) -> list[Programme]:
     """By date, those without one last, each with its picks."""
-    picks: dict[int, list[Pick]] = {}
+    picks: dict[int, list[PickRow]] = {}
     for row in work.scalars(select(PickRow).where(PickRow.binned_at.is_(None)).order_by(PickRow.place, PickRow.id)):
-        picks.setdefault(row.programme_id, []).append(_pick(row))
+        picks.setdefault(row.programme_id, []).append(row)
     rows = select(ProgrammeRow).where(ProgrammeRow.binned_at.is_(None))
     rows = rows.order_by(ProgrammeRow.shown_on.is_(None), ProgrammeRow.shown_on, ProgrammeRow.id)
-    return [Programme(row.id, row.name, row.shown_on, row.intro, tuple(picks.get(row.id, ()))) for row in work.scalars(rows)]
+    return [_programme(row, picks.get(row.id, ())) for row in work.scalars(rows)]
 
 
 def programme(work: Work, programme_id: int) -> Programme | None:
     """A programme; None where there is none, or it is in the bin."""
     row = work.get(ProgrammeRow, programme_id)
-    return _programme(work, row) if row and row.binned_at is None else None
+    return _programme(row, _picks(work, row.id)) if row and row.binned_at is None else None
 
 
 def announce_change(work: Work) -> None:
@@ -91,8 +113,83 @@ def add_pick(work: Work, programme_id: int, pick: Pick) -> None:
             with_before=pick.with_before,
             hacks=list(pick.hacks) or None,
             instead_of=pick.instead_of,
+            proposed=pick.proposed,
+            why=list(pick.why) or None,
+            question=pick.question or None,
         )
     )
+
+
+def save_brief(work: Work, programme_id: int, brief: Mapping[str, str]) -> None:
+    """The brief of a programme as it was typed."""
+    next_version(work, PROGRAMMES)
+    work.get_one(ProgrammeRow, programme_id).brief = {name: text for name, text in brief.items() if text} or None
+
+
+def refuse(work: Work, programme_id: int, pick_id: int) -> None:
+    """Take a proposed pick out, and remember that its pairing is not to be proposed here again."""
+    row, kept = work.get(PickRow, pick_id), work.get(ProgrammeRow, programme_id)
+    if row is None or kept is None or row.programme_id != programme_id:
+        return
+    next_version(work, PROGRAMMES)
+    pair = [row.cloth_id, row.pattern_id]
+    kept.refused = [*(each for each in kept.refused or () if each != pair), pair]
+    row.binned_at = datetime.now().replace(microsecond=0)
+
+
+def forget_refused(work: Work, programme_id: int) -> None:
+    """Let everything be proposed again."""
+    next_version(work, PROGRAMMES)
+    work.get_one(ProgrammeRow, programme_id).refused = None
+
+
+def note_proposal(work: Work, programme_id: int, said: Mapping[str, Any]) -> None:
+    """Which job proposes for a programme, or what it said in the end."""
+    next_version(work, PROGRAMMES)
+    work.get_one(ProgrammeRow, programme_id).proposal = dict(said)
+
+
+def drop_proposed(work: Work, programme_id: int) -> None:
+    """Take away what was proposed and not taken up: nobody's work hangs on it."""
+    next_version(work, PROGRAMMES)
+    asked = (PickRow.programme_id == programme_id, PickRow.proposed, PickRow.binned_at.is_(None))
+    work.execute(delete(PickRow).where(*asked))
+
+
+def take_up(work: Work, programme_id: int, pick_id: int | None = None) -> None:
+    """Make a proposed pick, or all of them, the presenter's own."""
+    next_version(work, PROGRAMMES)
+    chosen = [PickRow.programme_id == programme_id, PickRow.proposed]
+    if pick_id is not None:
+        chosen.append(PickRow.id == pick_id)
+    work.execute(update(PickRow).where(*chosen).values(proposed=False))
+
+
+def let_wait(work: Work, programme_id: int, pick: Pick, leads: int) -> None:
+    """Put a pick behind the place that the pick `leads` opens."""
+    add_pick(work, programme_id, pick)
+    work.flush()
+    rows = _picks(work, programme_id)
+    added = rows.pop()
+    added.waits, added.with_before = True, True
+    block = next((each for each in _together(rows) if each[0].id == leads), None)
+    if block is not None:
+        rows.insert(rows.index(block[-1]) + 1, added)
+    for place, each in enumerate([*rows, *([] if block else [added])], 1):
+        each.place = place
+
+
+def bring_forward(work: Work, programme_id: int, pick_id: int) -> bool:
+    """Let a pick that waits change places with the one that opens its place; whether it still waits there."""
+    next_version(work, PROGRAMMES)
+    block = next((each for each in _together(_picks(work, programme_id)) if any(row.id == pick_id for row in each)), [])
+    waiting = next((row for row in block if row.id == pick_id and row.waits), None)
+    if waiting is None or block[0].waits:
+        return False
+    first = block[0]
+    waiting.place, first.place = first.place, waiting.place
+    waiting.waits, waiting.with_before, first.waits, first.with_before = False, False, True, True
+    return True
 
 
 def replace_cloth(work: Work, programme_id: int, pick_id: int, cloth_id: int) -> bool:
@@ -101,6 +198,7 @@ def replace_cloth(work: Work, programme_id: int, pick_id: int, cloth_id: int) ->
     if row is None or row.programme_id != programme_id or row.binned_at is not None:
         return False
     next_version(work, PROGRAMMES)
+    row.proposed = False
     first = row.instead_of or row.cloth_id
     row.instead_of, row.cloth_id = (None if first == cloth_id else first), cloth_id
     return True
@@ -123,6 +221,17 @@ def move_pick(work: Work, programme_id: int, pick_id: int, step: int) -> None:
         _shift(block, at, step, 1)
     for place, each in enumerate((row for block in together for row in block), 1):
         each.place = place
+    next(row for row in block if row.id == pick_id).proposed = False
+
+
+def order_picks(work: Work, programme_id: int, leading: Sequence[int]) -> None:
+    """Put the places in this order of the picks that open them; a place that is not named keeps behind them."""
+    next_version(work, PROGRAMMES)
+    blocks = _together(_picks(work, programme_id))
+    rank = {pick_id: at for at, pick_id in enumerate(leading)}
+    blocks.sort(key=lambda block: rank.get(block[0].id, len(rank)))
+    for place, each in enumerate((row for block in blocks for row in block), 1):
+        each.place = place
 
 
 def _together(rows: list[PickRow]) -> list[list[PickRow]]:
@@ -143,12 +252,12 @@ def _shift(rows: list[T], at: int, step: int, first: int) -> None:
 
 def stand_together(work: Work, programme_id: int, pick_id: int, with_before: bool) -> None:
     """Let a pick stand as one with the pick before it, or by itself again."""
-    _change(work, programme_id, pick_id, with_before=with_before)
+    _change(work, programme_id, pick_id, with_before=with_before, proposed=False)
 
 
 def hold_size(work: Work, programme_id: int, pick_id: int, other_size: str | None) -> None:
     """Hold a second size of a pick, or none."""
-    _change(work, programme_id, pick_id, other_size=other_size)
+    _change(work, programme_id, pick_id, other_size=other_size, proposed=False)
 
 
 def _change(work: Work, programme_id: int, pick_id: int, **values: object) -> None:
@@ -163,9 +272,20 @@ def line_of(work: Work, programme_id: int, pick_id: int) -> str | None:
 
 
 def write_line(work: Work, programme_id: int, pick_id: int, line: str) -> None:
-    _change(work, programme_id, pick_id, line=line)
+    _change(work, programme_id, pick_id, line=line, proposed=False)
+
+
+def write_question(work: Work, programme_id: int, pick_id: int, question: str) -> None:
+    """What is still open of a pick."""
+    _change(work, programme_id, pick_id, question=question or None, proposed=False)
 
 
 def bin_pick(work: Work, programme_id: int, pick_id: int) -> None:
-    """Take a pick out. It keeps its place and its line, in the bin."""
+    """Take a pick out; the first that waits behind it takes its place. It keeps its place and its line, in the bin."""
+    block = next((each for each in _together(_picks(work, programme_id)) if each[0].id == pick_id), [])
+    follows = next((row for row in block if row.waits), None)
+    if follows:
+        follows.waits = follows.with_before = False
+        for row in block[1 : block.index(follows)]:
+            row.place, follows.place = follows.place, row.place
     _change(work, programme_id, pick_id, binned_at=datetime.now().replace(microsecond=0))

@@ -77,6 +77,13 @@ def kept(shelf: Shelf, chosen: ShelfFilter) -> Mask:
     return keep
 
 
+def cloth_named(shelf: Shelf, text: str) -> ClothRecord | None:
+    """The cloth of this code, else the first of this name; None where there is none."""
+    code, name = code_key(text), text.strip().casefold()
+    by_code = next((record for record in shelf.records if code_key(record.code) == code), None)
+    return by_code or next((record for record in shelf.records if record.facts.name.casefold() == name), None)
+
+
 def _sort_keys(shelf: Shelf, chosen: ShelfFilter) -> Floats | None:
     """Ascending keys for the sort asked for; None is the order of the shelf, which is by name."""
     columns, filed = shelf.columns, shelf.filed

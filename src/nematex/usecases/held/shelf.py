@@ -99,6 +99,11 @@ class Shelf:
         return np.array([record.stock_m or 0.0 for record in self.records], dtype=np.float64)
 
     @cached_property
+    def may_have_m(self) -> Floats:
+        """Metres in stock, without end where nobody counts them."""
+        return np.array([np.inf if record.stock_m is None else record.stock_m for record in self.records], dtype=np.float64)
+
+    @cached_property
     def place(self) -> dict[int, int]:
         """Cloth id → position."""
         return {record.id: place for place, record in enumerate(self.records)}

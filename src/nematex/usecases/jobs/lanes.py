@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-LANES: dict[str, tuple[str, ...]] = {"lays": ("lay",), "lists": ("list", "matrix")}
+LANES: dict[str, tuple[str, ...]] = {"lays": ("lay",), "lists": ("list", "matrix"), "sets": ("proposal", "book")}
 
 
 def lane_of(kind: str) -> str:

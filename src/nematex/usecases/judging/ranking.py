@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -248,11 +248,20 @@ def _verdicts(shop: Shop, state: State, found: list[tuple[PatternRecord, Wish]],
     return [(Verdict(int(one.verdict[at])), float(one.score[at])) for one, at in judged]
 
 
-def rank_patterns(shop: Shop, state: State, record: ClothRecord, wish: Wish, filters: Filters, rows: int = PAGE) -> Ranking:
-    """The drawer against one cloth, best first; so many rows to a page."""
+def rank_patterns(
+    shop: Shop,
+    state: State,
+    record: ClothRecord,
+    wish: Wish,
+    filters: Filters,
+    rows: int = PAGE,
+    among: Collection[int] | None = None,
+) -> Ranking:
+    """The drawer against one cloth, best first; so many rows to a page, and only the patterns `among` these ids."""
     tables, units = state.tables, state.voice.units
     cloth = state.shelf.cloths[state.shelf.place[record.id]]
-    fitting = [(pattern, fitting_wish(pattern, wish)) for pattern in _of_drawer(state, filters)]
+    drawer = (pattern for pattern in _of_drawer(state, filters) if among is None or pattern.id in among)
+    fitting = [(pattern, fitting_wish(pattern, wish)) for pattern in drawer]
     if wish.size:
         fitting = [(pattern, own) for pattern, own in fitting if own.size]
     if filters.in_stock:

@@ -9,8 +9,8 @@ from nematex.core.errors import FieldFault
 from nematex.store.cloth.readings import add_photo
 from nematex.store.records import ClothRecord, Photo
 from nematex.usecases.cloth.bench.measures import Measure, Method
+from nematex.usecases.files.photo_file import Opened, kept_copy, open_photo
 from nematex.usecases.held.shop import Shop
-from nematex.usecases.photo.file import Opened, kept_copy, open_photo
 from nematex.usecases.photo.interpretation import disc_json
 
 

@@ -8,7 +8,7 @@ from nematex.core.colour.difference import nearest_name
 from nematex.core.photo.disc import DiscReading, read_disc
 from nematex.core.photo.swatch import SwatchReading, read_swatch
 from nematex.tables import colour_names
-from nematex.usecases.photo.file import Opened
+from nematex.usecases.files.photo_file import Opened
 
 
 def read_swatch_photo(photo: Opened, px_per_cm: float) -> SwatchReading:

@@ -19,8 +19,8 @@ from nematex.store.database import Work
 from nematex.store.records import ClothRecord, Photo, ReadingRecord
 from nematex.tables import properties
 from nematex.usecases.cloth.readings import keep_readings
+from nematex.usecases.files.photo_file import kept_copy, open_photo
 from nematex.usecases.held.shop import Shop
-from nematex.usecases.photo.file import kept_copy, open_photo
 from nematex.usecases.photo.interpretation import swatch_json
 
 LENGTHS = {

@@ -58,7 +58,7 @@ def about(programme: Programme) -> dict[str, str]:
     return {"name": programme.name, "shown_on": day, "intro": programme.intro}
 
 
-def _found(work: Work, programme_id: int) -> Programme:
+def found_programme(work: Work, programme_id: int) -> Programme:
     """The programme as it is, while nobody else changes one; raises FieldFault."""
     store.announce_change(work)
     found = store.programme(work, programme_id)
@@ -72,7 +72,7 @@ def save_programme(shop: Shop, programme_id: int | None, given: Mapping[str, str
     with shop.database.work() as work:
         values = dict(given)
         if programme_id is not None:
-            values = merged(given, about(_found(work, programme_id)), ABOUT, ABOUT.__getitem__)
+            values = merged(given, about(found_programme(work, programme_id)), ABOUT, ABOUT.__getitem__)
         title = checked_text("name", values.get("name", ""), NAME_LETTERS)
         if not title:
             raise FieldFault("name", "", "is missing; a programme needs one")
@@ -89,7 +89,7 @@ def remove_programme(shop: Shop, programme_id: int) -> None:
 def add_picks(shop: Shop, programme_id: int, picks: Sequence[Pick]) -> None:
     """Append pairings at the end of the running order, as one place where they are several; raises FieldFault."""
     with shop.database.work() as work:
-        _found(work, programme_id)
+        found_programme(work, programme_id)
         for number, pick in enumerate(picks):
             store.add_pick(work, programme_id, replace(pick, with_before=number > 0))
 
@@ -100,7 +100,7 @@ def change_picks(shop: Shop, programme_id: int, lines: Mapping[int, Line], act: 
     """
     checked = {number: replace(line, typed=checked_text("line", line.typed)) for number, line in lines.items()}
     with shop.database.work() as work:
-        _found(work, programme_id)
+        found_programme(work, programme_id)
         for number, line in checked.items():
             if clean(line.typed) != clean(line.shown):
                 _keep_line(work, programme_id, number, line)
@@ -115,7 +115,7 @@ def change_picks(shop: Shop, programme_id: int, lines: Mapping[int, Line], act: 
 def hold_sizes(shop: Shop, programme_id: int, sizes: Mapping[int, str], shown: Mapping[int, str]) -> None:
     """The second size held of each pick, "" for none, where another was chosen than was shown; raises FieldFault."""
     with shop.database.work() as work:
-        for pick in _found(work, programme_id).picks:
+        for pick in found_programme(work, programme_id).picks:
             chosen = checked_text("second size", sizes.get(pick.id, shown.get(pick.id, "")), SIZE_LETTERS)
             if pick.id in sizes and chosen != shown.get(pick.id, ""):
                 store.hold_size(work, programme_id, pick.id, chosen or None)

@@ -95,6 +95,14 @@ def _amounts(pairing: Pairing, voice: Voice, wish: Wish, other_size: str | None,
     return "; ".join(said)
 
 
+def price_said(record: ClothRecord, voice: Voice) -> str:
+    """What it costs, and what it cost before where it is on sale."""
+    if record.sale_price_per_m is None or record.price_per_m is None:
+        return voice.price(record.sale_price_per_m or record.price_per_m, record.currency)
+    before = voice.lead(voice.price(record.price_per_m, record.currency))
+    return f"{voice.price(record.sale_price_per_m, record.currency)}, was {before}"
+
+
 def _left(pairing: Pairing, record: ClothRecord, voice: Voice) -> str:
     """Where there is less than it takes."""
     if pairing.amount is None or record.stock_m is None or record.stock_m >= pairing.amount.length_m - EPSILON_M:
@@ -179,7 +187,7 @@ def entries(shop: Shop, state: State, programme: Programme, for_notes: bool = Fa
                 )
                 if pairing
                 else "",
-                voice.price(record.price_per_m, record.currency),
+                price_said(record, voice),
                 _made_with(pattern, wish, state.tables),
                 tuple(each.words for each in of_view(read_notions(pattern.facts.notions), wish.view)),
                 _inside(pairing, record, voice, state.tables) if pairing and for_notes else (),

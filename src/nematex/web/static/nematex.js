@@ -87,6 +87,7 @@ document.addEventListener("alpine:init", () => {
       }
       if (event.key === "j" || event.key === "k") { this.step(event.key === "j" ? 1 : -1); return; }
       if (event.key === "a") { const row = document.activeElement.closest("[data-row]"); const add = row && row.querySelector("[data-add]"); if (add) add.click(); return; }
+      if (event.key === "n") { const row = document.activeElement.closest("[data-row]"); const not = row && row.querySelector("[data-refuse]"); if (not) { not.click(); return; } }
       const act = document.querySelector(`[data-key="${CSS.escape(event.key)}"]`);
       if (act) { event.preventDefault(); act.click(); }
     },
@@ -302,6 +303,55 @@ document.addEventListener("alpine:init", () => {
       const place = document.querySelector(`[name="${CSS.escape(field)}"]`);
       place.value = text; place.focus();
       this.$root.closest(".caution").remove();
+    },
+  }));
+
+  /* The wall: garments are dragged to their place, or moved with keys; the order is kept at once. */
+  Alpine.data("hanging", () => ({
+    said: "", held: null, from: null,
+    all() { return [...this.$root.querySelectorAll("[data-pick]")]; },
+    far(one, event) { const box = one.querySelector(".spot").getBoundingClientRect(); return Math.hypot(box.x + box.width / 2 - event.clientX, box.y + box.height / 2 - event.clientY); },
+    press(event) {
+      const one = event.target.closest("[data-pick]");
+      if (!one) return;
+      const all = this.all(), at = all.indexOf(one), step = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+      if (event.key === "Enter") { location.href = `${this.$root.dataset.picks}#pick-${one.dataset.pick}`; return; }
+      if (!step || !all[at + step]) return;
+      event.preventDefault(); event.stopPropagation();
+      if (event.shiftKey) this.move(at, at + step); else all[at + step].focus();
+    },
+    take(event) {
+      this.held = event.target.closest("[data-pick]");
+      if (!this.held) return;
+      event.preventDefault();
+      this.held.focus({ preventScroll: true });
+      this.from = [event.clientX, event.clientY];
+      this.$root.setPointerCapture(event.pointerId);
+    },
+    drag(event) {
+      if (!this.held) return;
+      const svg = this.held.ownerSVGElement, scale = svg.viewBox.baseVal.width / svg.getBoundingClientRect().width;
+      this.held.setAttribute("transform", `translate(${(event.clientX - this.from[0]) * scale} ${(event.clientY - this.from[1]) * scale})`);
+    },
+    drop(event) {
+      const held = this.held;
+      if (!held) return;
+      this.held = null;
+      held.removeAttribute("transform");
+      const all = this.all(), here = all.indexOf(held);
+      const there = all.indexOf(all.reduce((best, one) => (this.far(one, event) < this.far(best, event) ? one : best)));
+      if (there !== here) this.move(here, there);
+    },
+    async move(from, to) {
+      const order = this.all().map((one) => one.dataset.pick), [moved] = order.splice(from, 1);
+      order.splice(to, 0, moved);
+      const body = new URLSearchParams({ csrf_token: this.$root.querySelector("[name=csrf_token]").value, order: order.join(" ") });
+      const answer = await fetch(this.$root.dataset.order, { method: "POST", body }).catch(() => null);
+      if (!answer?.ok) { this.said = "Not kept: the shop does not answer. Try again."; return; }
+      const page = new DOMParser().parseFromString(await answer.text(), "text/html");
+      this.$root.querySelector("svg").replaceWith(page.querySelector("svg.wall-drawing"));
+      this.said = `Moved to place ${to + 1}.`;
+      this.$root.querySelector(`[data-pick="${moved}"]`)?.focus();
     },
   }));
 

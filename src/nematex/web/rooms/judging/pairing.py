@@ -40,6 +40,7 @@ from nematex.usecases.judging.ranking import (
     read_wish,
 )
 from nematex.usecases.kit.kit import is_kit
+from nematex.usecases.programme.narrowing import Narrowed, cloths_within, narrowed_by, patterns_within
 from nematex.web.rooms.common import as_number, filters, find_cloth, find_pattern, now, shop, whole_number
 
 room = Blueprint("pairing", __name__, url_prefix="/pairing")
@@ -63,7 +64,7 @@ def choose() -> str | Response:
     cloths = [(state.shelf.records[place], state.shelf.cloths[place]) for place in places[:most]]
     return render_template(
         "judging/pairing/choose.html", q=asked, patterns=patterns[:most], pattern_count=len(patterns), cloths=cloths,
-        cloth_count=len(places), most=most
+        cloth_count=len(places), most=most, brief=_brief()
     )  # fmt: skip
 
 
@@ -88,9 +89,17 @@ def _narrowed() -> tuple[Mask | None, list[FieldFault]]:
     return kept(now().shelf, chosen), faults
 
 
+def _brief() -> Narrowed | None:
+    """The brief that narrows this ranking: that of the programme it was opened from."""
+    asked = as_number(request.args.get("brief", ""))
+    programme = next((one for one in now().programmes if one.id == asked), None)
+    return narrowed_by(now(), programme) if programme else None
+
+
 def _programmes() -> dict[str, Any]:
     found = now().programmes
-    chosen = request.args.get("programme", session.get("programme"), int)
+    asked = request.args.get("brief") or request.args.get("programme") or ""
+    chosen = as_number(asked) or session.get("programme")
     if chosen:
         session["programme"] = chosen
     coming = [one for one in found if one.shown_on is None or one.shown_on >= date.today()]
@@ -113,11 +122,14 @@ def for_pattern(pattern_id: int) -> str:
     record = find_pattern(pattern_id)
     wish, chosen = fitting_wish(record, read_wish(request.args)), filters()
     among, faults = _narrowed()
+    if brief := _brief():
+        within = cloths_within(now(), brief, record, wish)
+        among = within if among is None else among & within
     ranking = rank_cloths(shop(), now(), record, wish, chosen, among)
     return render_template(
         "judging/pairing/cloths.html", record=record, wish=wish, filters=chosen, ranking=ranking,
         hands=latest(shop(), pattern_id=pattern_id), faults=faults, choices=filter_choices(now().tables),
-        colour_words=colour_words().by_word, **_options(record), **_programmes()
+        colour_words=colour_words().by_word, brief=brief, **_options(record), **_programmes()
     )  # fmt: skip
 
 
@@ -125,10 +137,12 @@ def for_pattern(pattern_id: int) -> str:
 def for_cloth(cloth_id: int) -> str:
     record, cloth = find_cloth(cloth_id)
     wish, chosen = read_wish(request.args), filters()
-    ranking = rank_patterns(shop(), now(), record, wish, chosen)
+    brief = _brief()
+    among = patterns_within(now(), brief, record) if brief else None
+    ranking = rank_patterns(shop(), now(), record, wish, chosen, among=among)
     return render_template(
         "judging/pairing/patterns.html", record=record, cloth=cloth, wish=wish, filters=chosen, ranking=ranking,
-        hands=latest(shop(), cloth_id=cloth_id), **_of_drawer(), **_programmes()
+        hands=latest(shop(), cloth_id=cloth_id), brief=brief, **_of_drawer(), **_programmes()
     )  # fmt: skip
 
 

@@ -16,16 +16,18 @@ from nematex.usecases.programme import acts
 from nematex.usecases.programme.absent import absent
 from nematex.usecases.programme.acts import Line
 from nematex.usecases.programme.notes import DISCLOSURE, entries, unlinked, viewers_cautions
+from nematex.usecases.programme.planning import proposal_job, said_of_proposal
 from nematex.usecases.programme.serves import whole_set
 from nematex.usecases.programme.short import offers
 from nematex.usecases.programme.stand_ins import replace_cloth
+from nematex.usecases.programme.waiting import waiting
 from nematex.web.rooms.common import as_number, download, find_cloth, find_pattern, inside, now, shop, tell_binned
 
 room = Blueprint("programmes", __name__, url_prefix="/programmes")
 KINDS = {"md": "text/markdown; charset=utf-8", "txt": "text/plain; charset=utf-8", "html": "text/html; charset=utf-8"}
 
 
-def _find(programme_id: int) -> Programme:
+def find_programme(programme_id: int) -> Programme:
     return acts.programme(shop(), programme_id) or abort(404)
 
 
@@ -41,8 +43,10 @@ def save(programme_id: int | None = None) -> Response | tuple[str, int]:
     try:
         kept = acts.save_programme(shop(), programme_id, given)
     except FieldFault as fault:
-        shown = as_shown(fault.now) if isinstance(fault, Clashing) else given.get(SHOWN, "")
-        page = {"programmes": now().programmes, "values": given, "shown": shown, "fault": fault, "record_id": programme_id}
+        values, shown = given.to_dict(), given.get(SHOWN, "")
+        if isinstance(fault, Clashing):  # what a colleague changed in other fields stands in the form as well
+            values, shown = fault.values, as_shown(fault.now)
+        page = {"programmes": now().programmes, "values": values, "shown": shown, "fault": fault, "record_id": programme_id}
         return render_template("programme/list.html", **page), 400
     session["programme"] = kept
     return redirect(url_for("programmes.programme", programme_id=kept))
@@ -50,7 +54,7 @@ def save(programme_id: int | None = None) -> Response | tuple[str, int]:
 
 @room.get("/<int:programme_id>")
 def programme(programme_id: int) -> str:
-    shown = _find(programme_id)
+    shown = find_programme(programme_id)
     if "picks" in request.args:
         session["programme"] = programme_id  # only where it is asked for: looking at a programme moves nothing
     return _page(shown)
@@ -66,6 +70,9 @@ def _page(shown: Programme, typed: dict[int, Line] | None = None, fault: FieldFa
         offers=offers(shop(), now(), found),
         absent=absent(shop(), now(), shown),
         about=as_shown(acts.about(shown)),
+        proposing=proposal_job(shop(), shown),
+        said=said_of_proposal(shown),
+        waiting=waiting(shop(), now(), shown),
         typed={number: line.typed for number, line in (typed or {}).items()},
         bases={number: line.shown for number, line in (typed or {}).items() if not clash},
         fault=fault,
@@ -80,7 +87,7 @@ def add() -> Response:
     cloth_id, pattern_id = request.form.get("cloth", 0, int), request.form.get("pattern", 0, int)
     ticked = [number for text in request.form.getlist("patterns") if (number := as_number(text))]
     pattern_id = pattern_id or next(iter(ticked), 0)
-    find_cloth(cloth_id), _find(programme_id)
+    find_cloth(cloth_id), find_programme(programme_id)
     wish = fitting_wish(find_pattern(pattern_id), read_wish(request.form))
     line = acts.checked_text("line", request.form.get("line", ""))
     pick = Pick(0, cloth_id, pattern_id, line, wish.view, wish.size, wish.look, wish.school, wish.options)
@@ -94,7 +101,7 @@ def add() -> Response:
 @room.get("/<int:programme_id>/set")
 def seen_whole(programme_id: int) -> str:
     """Who the programme serves and leaves out, and what else it shows."""
-    shown = _find(programme_id)
+    shown = find_programme(programme_id)
     return render_template("programme/set.html", programme=shown, found=whole_set(shop(), now(), shown))
 
 
@@ -140,7 +147,7 @@ def change(programme_id: int) -> Response | tuple[str, int]:
         acts.hold_sizes(shop(), programme_id, _sizes("size"), _sizes("shown-size"))
         acts.change_picks(shop(), programme_id, lines, act, pick_id)
     except FieldFault as fault:
-        return _page(_find(programme_id), lines, fault), 400
+        return _page(find_programme(programme_id), lines, fault), 400
     if act == "remove":
         tell_binned("pick", pick_id, "the pick")
     return redirect(url_for("programmes.programme", programme_id=programme_id, _anchor=f"pick-{pick_id}" if pick_id else None))
@@ -155,13 +162,13 @@ def stand_in(programme_id: int, pick_id: int, cloth_id: int) -> Response | tuple
         acts.change_picks(shop(), programme_id, lines)
         replace_cloth(shop(), programme_id, pick_id, cloth_id)
     except FieldFault as fault:
-        return _page(_find(programme_id), lines, fault), 400
+        return _page(find_programme(programme_id), lines, fault), 400
     return redirect(url_for("programmes.programme", programme_id=programme_id, _anchor=f"pick-{pick_id}"))
 
 
 @room.post("/<int:programme_id>/remove")
 def remove(programme_id: int) -> Response:
-    name = _find(programme_id).name
+    name = find_programme(programme_id).name
     acts.remove_programme(shop(), programme_id)
     tell_binned("programme", programme_id, name)
     return redirect(url_for("programmes.programmes"))
@@ -176,7 +183,7 @@ def _notes(shown: Programme, kinds: tuple[str, ...]) -> dict[str, str]:
 
 @room.get("/<int:programme_id>/notes")
 def notes(programme_id: int) -> str:
-    shown = _find(programme_id)
+    shown = find_programme(programme_id)
     missing = unlinked(entries(shop(), now(), shown))
     return render_template(
         "programme/notes.html", programme=shown, unlinked=missing, texts=_notes(shown, tuple(KINDS)), disclosure=DISCLOSURE
@@ -187,4 +194,4 @@ def notes(programme_id: int) -> str:
 def notes_file(programme_id: int, kind: str) -> Response:
     if kind not in KINDS:
         abort(404)
-    return download(_notes(_find(programme_id), (kind,))[kind], f"notes-{programme_id}.{kind}", KINDS[kind])
+    return download(_notes(find_programme(programme_id), (kind,))[kind], f"notes-{programme_id}.{kind}", KINDS[kind])

@@ -1,0 +1,19 @@
+"""At which layer of an outfit a kind of garment is worn. Common practice, no source."""
+
+from __future__ import annotations
+
+from nematex.core.pattern.look import BOTTOMS
+
+LAYERS = ("top", "bottom", "whole", "over")
+OVER = ("coat", "gown", "hoodie")
+WHOLE_GARMENTS = ("dress", "slip", "jumpsuit", "dungarees")
+OVER_WORDS = ("overshirt", "jacket", "cardigan", "gilet", "waistcoat", "shacket")
+
+
+def layer_of(kind: str, garment: str = "") -> str:
+    """The layer of a kind that is drawn; what its envelope calls it decides where a shirt is worn over others."""
+    if kind in OVER or any(word in garment.casefold() for word in OVER_WORDS):
+        return "over"
+    if kind in BOTTOMS:
+        return "bottom"
+    return "whole" if kind in WHOLE_GARMENTS else "top"
