@@ -58,7 +58,7 @@ def test_start_again_killed_and_stop(tmp_path: Path) -> None:
         assert "already running" in taken.stderr
     finally:
         stopped = nematex(tmp_path, "stop")
-    assert stopped.stdout.count("stopped") == 3
+    assert stopped.stdout.count("stopped") == 4
     assert nematex(tmp_path, "status").returncode == 1
 
 

@@ -44,6 +44,8 @@ def _parser() -> argparse.ArgumentParser:
     serve.add_argument("--port", type=int, required=True)
     commands.add_parser("work")
     commands.add_parser("consume").add_argument("lane")
+    commands.add_parser("poll")
+    commands.add_parser("till").add_argument("--port", type=int, required=True)
     commands.add_parser("words", help="print the glossary of docs/words.md")
     commands.add_parser("help", help="show this")
     return parser
@@ -80,6 +82,19 @@ def _worker(asked: argparse.Namespace) -> int:
     return worker.work(home()) if asked.command == "work" else worker.consume(home(), asked.lane)
 
 
+def _poll(_asked: argparse.Namespace) -> int:
+    from nematex.command.poller import poll_for_ever
+
+    return poll_for_ever()
+
+
+def _till(asked: argparse.Namespace) -> int:
+    from nematex.command.service import home
+    from nematex.command.till import serve_till
+
+    return serve_till(home(), asked.port)
+
+
 def _test(asked: argparse.Namespace) -> int:
     from nematex.command.check import run_checks
 
@@ -112,6 +127,8 @@ COMMANDS: dict[str, Callable[[argparse.Namespace], int]] = {
     **dict.fromkeys(("swatch", "disc"), _photo),
     **dict.fromkeys(("start", "stop", "status", "serve"), _service),
     **dict.fromkeys(("work", "consume"), _worker),
+    "poll": _poll,
+    "till": _till,
     "test": _test,
     **dict.fromkeys(("benchmark", "bench"), _benchmark),
     "words": _words,

@@ -1,4 +1,4 @@
-"""`start`, `stop`, `status`, `serve`: three detached processes: the database, the web server and the worker."""
+"""`start`, `stop`, `status`, `serve`: detached processes: the database, the web server, the worker, and a simulated till."""
 
 from __future__ import annotations
 
@@ -141,7 +141,7 @@ def _start(port: int | None, demo: bool) -> int:
         return 1
     url = database_url()
     if _web_runs(state) and _healthy(state["web_port"]):
-        _start_worker(url)
+        _start_beside(url)
         print(f"Nematex is running: http://127.0.0.1:{state['web_port']}/")
         return 0
     for pid in _web_pids(state):
@@ -154,20 +154,9 @@ def _start(port: int | None, demo: bool) -> int:
     if port and chosen != port:
         print(f"nematex: --port: {port} is taken; choose another, or leave it out for a free one.", file=sys.stderr)
         return 2
-    with open(home() / "web.log", "ab") as log:
-        webs = [
-            subprocess.Popen(
-                [sys.executable, "-m", "nematex.command", "serve", "--port", str(chosen)],
-                env={**os.environ, "DATABASE_URL": url},
-                stdout=log,
-                stderr=log,
-                stdin=subprocess.DEVNULL,
-                start_new_session=True,
-            )
-            for _ in range(processes())
-        ]
+    webs = [_detached("web", url, "serve", "--port", str(chosen)) for _ in range(processes())]
     _keep(web_pid=webs[0].pid, web_pids=[web.pid for web in webs], web_port=chosen)
-    _start_worker(url)
+    _start_beside(url)
     begun, said = time.monotonic(), False
     while not _healthy(chosen):
         waited = time.monotonic() - begun
@@ -186,20 +175,34 @@ def _worker_runs(state: dict[str, Any]) -> bool:
     return runs(state.get("worker_pid"), "nematex.command work")
 
 
-def _start_worker(url: str) -> None:
-    """The process beside the web server that does what takes long; it starts its own consumer again when that dies."""
-    if _worker_runs(_state()):
-        return
-    with open(home() / "worker.log", "ab") as log:
-        worker = subprocess.Popen(
-            [sys.executable, "-m", "nematex.command", "work"],
+def _till_runs(state: dict[str, Any]) -> bool:
+    return runs(state.get("till_pid"), "nematex.command till")
+
+
+def _detached(name: str, url: str, *asked: str) -> subprocess.Popen[bytes]:
+    """A process of ours that outlives this command; its log has its name."""
+    with open(home() / f"{name}.log", "ab") as log:
+        return subprocess.Popen(
+            [sys.executable, "-m", "nematex.command", *asked],
             env={**os.environ, "DATABASE_URL": url},
             stdout=log,
             stderr=log,
             stdin=subprocess.DEVNULL,
             start_new_session=True,
         )
-    _keep(worker_pid=worker.pid)
+
+
+def _start_beside(url: str) -> None:
+    """What runs beside the web server: the worker, and in the made-up shop the simulated till that the worker asks."""
+    from nematex.command.till import ask_till, wants_till
+
+    state = _state()
+    if not _till_runs(state) and wants_till(url):
+        port = free_port(state.get("till_port") or 0)
+        _keep(till_pid=_detached("till", url, "till", "--port", str(port)).pid, till_port=port)
+        ask_till(url, port)
+    if not _worker_runs(state):
+        _keep(worker_pid=_detached("worker", url, "work").pid)
 
 
 def _end(pid: int) -> None:
@@ -214,7 +217,10 @@ def stop() -> int:
     state = _state()
     database = [state["database_pid"]] if _database_runs(state) else []
     worker = [state["worker_pid"]] if _worker_runs(state) else []
-    for name, pids in (("web server", _web_pids(state)), ("worker", worker), ("database", database)):
+    till = [state["till_pid"]] if _till_runs(state) else []
+    for name, pids in (("web server", _web_pids(state)), ("worker", worker), ("till", till), ("database", database)):
+        if name == "till" and not pids:
+            continue  # only the made-up shop has one
         for pid in pids:
             _end(pid)
         print(f"{name}: {'stopped' if pids else 'was not running'}")

@@ -113,19 +113,19 @@ def _end_with(parent: int) -> None:
 
 
 def work(_folder: Path) -> int:
-    """The parent: one consumer for each lane, started again when it dies."""
+    """The parent: one consumer for each lane, and who asks the stock feed; each is started again when it dies."""
     ending = threading.Event()
-    children: dict[str, subprocess.Popen[bytes]] = {}
+    children: dict[tuple[str, ...], subprocess.Popen[bytes]] = {}
 
     def on_signal(_number: int, _frame: FrameType | None) -> None:
         ending.set()
         for child in list(children.values()):
             child.terminate()
 
-    def watch(lane: str) -> None:
+    def watch(part: tuple[str, ...]) -> None:
         while not ending.is_set():
-            command = [sys.executable, "-m", "nematex.command", "consume", lane]
-            child = children[lane] = subprocess.Popen(command, start_new_session=True)
+            command = [sys.executable, "-m", "nematex.command", *part]
+            child = children[part] = subprocess.Popen(command, start_new_session=True)
             if ending.is_set():
                 child.terminate()
             child.wait()
@@ -134,7 +134,8 @@ def work(_folder: Path) -> int:
             ending.wait(AGAIN_AFTER_S)
 
     signal.signal(signal.SIGTERM, on_signal)
-    threads = [threading.Thread(target=watch, args=(lane,)) for lane in LANES]
+    parts = [*(("consume", lane) for lane in LANES), ("poll",)]
+    threads = [threading.Thread(target=watch, args=(part,)) for part in parts]
     for thread in threads:
         thread.start()
     for thread in threads:

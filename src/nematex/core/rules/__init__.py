@@ -32,6 +32,7 @@ from nematex.core.rules.reckoning import (
     ChangeRules,
     Combination,
     CoverageRules,
+    FeedRules,
     HandlesLike,
     InterfacingRules,
     KitRules,
@@ -77,6 +78,8 @@ class Rules:
     stand_in: StandInRules
     coverage: CoverageRules
     proposal: ProposalRules
+    feed: FeedRules
+    season_shown: Mapping[str, tuple[int, ...]]
     interfacing: InterfacingRules
     sizing: SizingRules
 

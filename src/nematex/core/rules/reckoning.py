@@ -59,6 +59,17 @@ class CoverageRules:
 
 
 @dataclass(frozen=True, slots=True)
+class FeedRules:
+    """What is believed of a stock feed, from when its figures are late, and over how long it is reckoned how a cloth sells."""
+
+    most_m: float
+    most_more_m: float
+    late_min: float
+    wait_s: float
+    popular_days: int
+
+
+@dataclass(frozen=True, slots=True)
 class KindRules:
     """What a kind of programme usually asks for: so many places, this share of them new, garments by layer, one loud print."""
 

@@ -35,6 +35,12 @@ def known(record: ClothRecord, tables: Tables) -> Cloth:
     )
 
 
+def _judged_alike(one: ClothRecord, other: ClothRecord) -> bool:
+    """Whether two states of a record are the same cloth to the rules."""
+    names = ("facts", "follow_print", "cut_step_cm", "least_cut_cm")
+    return all(getattr(one, name) == getattr(other, name) for name in names)
+
+
 def _search_key(record: ClothRecord, cloth: Cloth) -> str:
     """What a search looks through, in one folded line."""
     kind = cloth.type.name if cloth.type else ""
@@ -61,6 +67,10 @@ class Shelf:
     def renewed(self, version: int, changed: Sequence[ClothRecord], gone: set[int], spans: Mapping[int, Spans]) -> Shelf:
         """The next state: changed cloths are known anew, the rest is taken over, arrays and all."""
         fresh = Shelf.of(version, changed, self.tables, {})
+        for at, record in enumerate(fresh.records):  # only its stock or its price is another: it is judged as before
+            place = self.place.get(record.id)
+            if place is not None and _judged_alike(self.records[place], record):
+                fresh.cloths[at] = self.cloths[place]
         moved = gone | set(fresh.place)
         kept = [record for record in self.records if record.id not in moved]
         records = sorted(kept + fresh.records, key=_order)

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
+from typing import Any
 
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.tables import Tables
@@ -30,6 +31,7 @@ class State:
     drawer: Drawer
     programmes: tuple[Programme, ...] = ()
     programmes_version: int = 0
+    worked_out: dict[object, Any] = field(default_factory=dict, compare=False)  # what rests on this very state alone
 
     @property
     def version(self) -> tuple[int, int, int]:

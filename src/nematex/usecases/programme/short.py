@@ -2,24 +2,39 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
+from nematex.store.records import Programme
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
+from nematex.usecases.judging.mixed import part_of
 from nematex.usecases.judging.ranking import fitting_wish
 from nematex.usecases.programme.by_cloth import wish_of
-from nematex.usecases.programme.notes import EPSILON_M, Entry
+from nematex.usecases.programme.needs import Need, needs
 from nematex.usecases.programme.stand_ins import StandIn, for_pick
+from nematex.usecases.quantity.saying import Voice
 
 
-def is_short(entry: Entry) -> bool:
-    """Whether less is in stock than the pick takes."""
-    amount, stock = entry.pairing.amount if entry.pairing else None, entry.cloth.stock_m
-    return amount is not None and stock is not None and stock < amount.length_m - EPSILON_M
+def offers(shop: Shop, state: State, programme: Programme) -> dict[int, list[StandIn]]:
+    """Pick → the nearest cloths of which there is enough, for the picks that are short of what they may sell."""
+    found: dict[int, list[StandIn]] = {}
+    for pick in programme.picks:
+        need = needs(state, programme).get(pick.id)
+        record, pattern = state.cloth(pick.cloth_id), state.pattern(pick.pattern_id)
+        if need is None or not need.is_scarce or record is None or pattern is None:
+            continue
+        wish = fitting_wish(pattern, wish_of(pick))
+        if pick.part:
+            wish = replace(wish, part=part_of(pick.part, pattern.facts, wish, state.tables))
+        found[pick.id] = for_pick(shop, state, record[0], pattern, wish, need.all_m / max(need.one_m, 0.01))
+    return found
 
 
-def offers(shop: Shop, state: State, found: list[Entry]) -> dict[int, list[StandIn]]:
-    """Pick → the nearest cloths of which there is enough, for the picks that are short."""
-    return {
-        entry.pick.id: for_pick(shop, state, entry.cloth, entry.pattern, fitting_wish(entry.pattern, wish_of(entry.pick)))
-        for entry in found
-        if is_short(entry)
-    }
+def need_said(need: Need, voice: Voice) -> str:
+    """What is left against what may be sold: '9.8 m left; 5 makers may take 18.2 m'."""
+    left = f"{voice.lead(voice.length(need.left_m))} left" if need.left_m else "sold out"
+    if need.makers > 1:
+        return f"{left}; {need.makers} makers may take {voice.lead(voice.length(need.all_m))}"
+    if need.is_scarce:
+        return f"{left}; {voice.lead(voice.length(need.all_m))} are needed"
+    return left

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from nematex.core.amount.length import least_length_m
 from nematex.core.amount.many import lengths_m
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.colour.difference import read_hex
@@ -24,6 +25,7 @@ from nematex.usecases.judging.whole_matrix import at_hand
 from nematex.usecases.quantity.saying import Voice
 
 SHOWN, TRIED = 3, 40
+EPSILON_M = 0.001
 MORE = {"weight": "heavier", "drape": "stiffer", "stretch": "gives more", "sheer": "shows more", "width": "wider"}
 LESS = {"weight": "lighter", "drape": "softer", "stretch": "gives less", "sheer": "shows less", "width": "narrower"}
 
@@ -101,11 +103,13 @@ def stand_ins(shop: Shop, state: State, record: ClothRecord) -> tuple[list[Stand
     return [near.stand_in(at) for at in around[:SHOWN]], near.stand_in(cheap) if cheap is not None else None
 
 
-def for_pick(shop: Shop, state: State, record: ClothRecord, pattern: PatternRecord, wish: Wish) -> list[StandIn]:
-    """The nearest cloths of which there is enough for this pattern, and which it takes; nearest first."""
+def for_pick(
+    shop: Shop, state: State, record: ClothRecord, pattern: PatternRecord, wish: Wish, times: float = 1.0
+) -> list[StandIn]:
+    """The nearest cloths of which there is enough for so many of this garment, and which it takes; nearest first."""
     shelf, near = state.shelf, _Near.to(shop, state, record)
     takes = lengths_m(shelf.columns, pattern.facts, wish, state.tables)
-    enough = np.nan_to_num(shelf.stock_m) >= (takes if takes is not None else 0.5)
+    enough = shelf.stock_m >= times * (takes if takes is not None else least_length_m(pattern.facts)) - EPSILON_M
     found: list[StandIn] = []
     for at in nearest(near.distance, enough, TRIED):
         verdict = one_pairing(shop, state, pattern, shelf.cloths[at], wish).verdict

@@ -9,9 +9,10 @@ from nematex.web.rooms.lay import lay
 from nematex.web.rooms.pattern import patterns
 from nematex.web.rooms.photo import photo
 from nematex.web.rooms.programme import book, planning, programmes, wall
+from nematex.web.rooms.stock import stock
 
 MODULES = (
     home, shelf, chosen, bench, photo, aids, quality, patterns, why, pairing, hang, matrix, overrides, programmes, imports,
-    parts, bin, lay, kit, planning, wall, book,
+    parts, bin, lay, kit, planning, wall, book, stock,
 )  # fmt: skip
 ROOMS = tuple(module.room for module in MODULES)

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from datetime import date
+from datetime import date, datetime
 
 from flask import Blueprint, redirect, render_template, request
 from werkzeug.wrappers import Response
 
 from nematex.usecases.front import front
+from nematex.usecases.programme.needs import alarms
 from nematex.usecases.settings import SETTINGS, choose_setting, is_well
+from nematex.usecases.stock.selling import feed_said
 from nematex.web.rooms.common import inside, now, shop
 
 room = Blueprint("home", __name__)
@@ -19,7 +21,8 @@ def home() -> str:
     cut = now().settings.get("cut", SETTINGS["cut"][0])
     per = now().settings.get("price per", SETTINGS["price per"][0])
     ways = {"cuts": SETTINGS["cut"], "cut": cut, "prices_per": SETTINGS["price per"], "price_per": per}
-    return render_template("home.html", front=front(now(), date.today()), **ways)
+    feed, today = feed_said(shop(), now(), datetime.now()), date.today()
+    return render_template("home.html", front=front(now(), today), feed=feed, alarms=alarms(now(), today), **ways)
 
 
 @room.post("/settings")

@@ -98,7 +98,7 @@ def _brief() -> Narrowed | None:
 
 def _programmes() -> dict[str, Any]:
     found = now().programmes
-    asked = request.args.get("brief") or request.args.get("programme") or ""
+    asked = request.args.get("programme") or request.args.get("brief") or ""
     chosen = as_number(asked) or session.get("programme")
     if chosen:
         session["programme"] = chosen

@@ -10,8 +10,8 @@ from flask import url_for
 from nematex.core.pattern.look import look_of
 from nematex.store.records import ClothRecord, Programme
 from nematex.usecases.programme import photos
+from nematex.usecases.programme.needs import Need, needs
 from nematex.usecases.programme.notes import Entry, entries
-from nematex.usecases.programme.short import is_short
 from nematex.web.drawing.garment import drawn_figure
 from nematex.web.drawing.wall import Garment, Wall, wall
 from nematex.web.pdf import PHOTO
@@ -52,7 +52,14 @@ def places(found: list[Entry]) -> list[list[Entry]]:
     return made
 
 
-def garment(place: list[Entry], photo: str) -> Garment:
+def _red(need: Need | None) -> str:
+    """What is wrong with its stock, in few words."""
+    if need is None or not need.is_scarce:
+        return ""
+    return "sold out" if not need.left_m else "too little left"
+
+
+def garment(place: list[Entry], photo: str, need: Need | None) -> Garment:
     """What hangs at one place."""
     entry, voice, state = place[0], now().voice, now()
     seen = look_of(entry.pattern.facts, state.tables, entry.pick.view)
@@ -71,7 +78,7 @@ def garment(place: list[Entry], photo: str) -> Garment:
         others=tuple(other.cloth for other in place[1:] if other.cloth.id != entry.cloth.id),
         photo=photo,
         verdict=entry.pairing.verdict.word if entry.pairing else "",
-        red="sold out" if entry.cloth.stock_m == 0 else "too little left" if is_short(entry) else "",
+        red=_red(need),
     )
 
 
@@ -87,7 +94,8 @@ def garments(programme: Programme, as_data: bool = False) -> list[Garment]:
             return url_for("wall.photo", programme_id=programme.id, pick_id=pick_id)
         return PHOTO + base64.b64encode(photos.photo_of(shop(), pick_id) or b"").decode()
 
-    return [garment(place, photo(place[0].pick.id)) for place in places(found)]
+    short = needs(now(), programme)
+    return [garment(place, photo(place[0].pick.id), short.get(place[0].pick.id)) for place in places(found)]
 
 
 def on_page(programme: Programme) -> Wall:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import datetime
+
 from flask import Blueprint, abort, jsonify, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
@@ -12,6 +14,8 @@ from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.usecases.jobs import asking
 from nematex.usecases.judging.ranking import fitting_wish, read_wish
 from nematex.usecases.programme import planning
+from nematex.usecases.programme.before_air import ask_again, looked_over
+from nematex.usecases.stock.selling import feed_said
 from nematex.web.rooms.common import as_number, find_cloth, find_pattern, now, shop
 from nematex.web.rooms.programme.programmes import find_programme
 
@@ -120,3 +124,22 @@ def bring_forward(programme_id: int, pick_id: int) -> Response:
     find_programme(programme_id)
     planning.bring_forward(shop(), programme_id, pick_id)
     return redirect(url_for("programmes.programme", programme_id=programme_id, _anchor=f"pick-{pick_id}"))
+
+
+@room.get("/check")
+def check(programme_id: int) -> str:
+    """What is wrong before it is shown, as the shop knows it now."""
+    programme = find_programme(programme_id)
+    moment = datetime.now()
+    return render_template(
+        "programme/check.html", programme=programme, found=looked_over(shop(), now(), programme, moment),
+        feed=feed_said(shop(), now(), moment), moment=moment,
+    )  # fmt: skip
+
+
+@room.post("/check")
+def check_again(programme_id: int) -> Response:
+    """Ask the stock feed, then look everything over again."""
+    find_programme(programme_id)
+    ask_again(shop(), now(), datetime.now())
+    return redirect(url_for("planning.check", programme_id=programme_id))

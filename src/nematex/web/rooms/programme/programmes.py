@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from datetime import datetime
 from typing import Any
 
 from flask import Blueprint, abort, redirect, render_template, request, session, url_for
@@ -15,12 +16,15 @@ from nematex.usecases.judging.ranking import fitting_wish, read_wish
 from nematex.usecases.programme import acts
 from nematex.usecases.programme.absent import absent
 from nematex.usecases.programme.acts import Line
+from nematex.usecases.programme.before_air import looked_over
+from nematex.usecases.programme.needs import needs
 from nematex.usecases.programme.notes import DISCLOSURE, entries, unlinked, viewers_cautions
-from nematex.usecases.programme.planning import proposal_job, said_of_proposal
+from nematex.usecases.programme.planning import ask_open, proposal_job, said_of_proposal
 from nematex.usecases.programme.serves import whole_set
-from nematex.usecases.programme.short import offers
+from nematex.usecases.programme.short import need_said, offers
 from nematex.usecases.programme.stand_ins import replace_cloth
 from nematex.usecases.programme.waiting import waiting
+from nematex.usecases.stock.selling import feed_said
 from nematex.web.rooms.common import as_number, download, find_cloth, find_pattern, inside, now, shop, tell_binned
 
 room = Blueprint("programmes", __name__, url_prefix="/programmes")
@@ -67,7 +71,10 @@ def _page(shown: Programme, typed: dict[int, Line] | None = None, fault: FieldFa
         "programme/programme.html",
         programme=shown,
         entries=found,
-        offers=offers(shop(), now(), found),
+        offers=offers(shop(), now(), shown),
+        needs=needs(now(), shown),
+        need_said=need_said,
+        feed=feed_said(shop(), now(), datetime.now()),
         absent=absent(shop(), now(), shown),
         about=as_shown(acts.about(shown)),
         proposing=proposal_job(shop(), shown),
@@ -129,13 +136,21 @@ def _lines() -> dict[int, Line]:
     }
 
 
-def _sizes(prefix: str) -> dict[int, str]:
-    """The second sizes on the page, by pick."""
+def _by_pick(prefix: str) -> dict[int, str]:
+    """What stands on the page in the fields of this name, by pick."""
     return {
         number: text
         for name, text in request.form.items()
         if name.startswith(f"{prefix}-") and (number := as_number(name.removeprefix(f"{prefix}-"))) is not None
     }
+
+
+def _keep_questions(programme_id: int) -> None:
+    """Keep what is still open of each pick, where it was changed; raises FieldFault."""
+    shown = _by_pick("shown-question")
+    for pick_id, text in _by_pick("question").items():
+        if text.strip() != shown.get(pick_id, "").strip():
+            ask_open(shop(), programme_id, pick_id, text)
 
 
 @room.post("/<int:programme_id>/picks")
@@ -144,7 +159,8 @@ def change(programme_id: int) -> Response | tuple[str, int]:
     act, _, number = request.form.get("act", "keep").partition(" ")
     lines, pick_id = _lines(), as_number(number) or 0
     try:
-        acts.hold_sizes(shop(), programme_id, _sizes("size"), _sizes("shown-size"))
+        acts.hold_sizes(shop(), programme_id, _by_pick("size"), _by_pick("shown-size"))
+        _keep_questions(programme_id)
         acts.change_picks(shop(), programme_id, lines, act, pick_id)
     except FieldFault as fault:
         return _page(find_programme(programme_id), lines, fault), 400
@@ -185,8 +201,15 @@ def _notes(shown: Programme, kinds: tuple[str, ...]) -> dict[str, str]:
 def notes(programme_id: int) -> str:
     shown = find_programme(programme_id)
     missing = unlinked(entries(shop(), now(), shown))
+    wrong = [one for one in looked_over(shop(), now(), shown, datetime.now()) if one.wrong]
     return render_template(
-        "programme/notes.html", programme=shown, unlinked=missing, texts=_notes(shown, tuple(KINDS)), disclosure=DISCLOSURE
+        "programme/notes.html",
+        wrong=wrong,
+        feed=feed_said(shop(), now(), datetime.now()),
+        programme=shown,
+        unlinked=missing,
+        texts=_notes(shown, tuple(KINDS)),
+        disclosure=DISCLOSURE,
     )
 
 

@@ -1,0 +1,77 @@
+"""Where the stock is counted: a protocol, and a feed that is fetched over HTTP as JSON.
+
+{"at": "2026-11-26T19:00:00", "levels": [{"code": "GM-101", "metres": 9.8}, …]}; what stands in it is believed elsewhere.
+"""
+
+from __future__ import annotations
+
+import http.client
+import json
+import urllib.error
+import urllib.request
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Protocol
+
+MOST_BYTES = 20 * 2**20
+MOST_DIGITS = 12  # of the length that it says it sends
+
+
+class FeedDown(RuntimeError):
+    """The feed gave no answer that can be read; the message says what happened."""
+
+
+@dataclass(frozen=True)
+class Answer:
+    """When the feed's figures were taken (None: it does not say), and its rows as they came."""
+
+    at: datetime | None
+    rows: Sequence[object]
+
+
+class StockFeed(Protocol):
+    def levels(self) -> Answer:
+        """What it counts now; raises FeedDown."""
+        ...
+
+
+class HttpStockFeed:
+    """A feed at an address; it is given so many seconds."""
+
+    def __init__(self, url: str, wait_s: float) -> None:
+        self.url, self.wait_s = url, wait_s
+
+    def levels(self) -> Answer:
+        try:
+            with urllib.request.urlopen(self.url, timeout=self.wait_s) as reply:
+                content = reply.read(MOST_BYTES + 1)
+                told = reply.headers.get("Content-Length", "")
+        except TimeoutError:
+            raise FeedDown(f"did not answer within {self.wait_s:g} seconds") from None
+        except urllib.error.HTTPError as fault:
+            raise FeedDown(f"answered with an error, {fault.code}") from None
+        except (urllib.error.URLError, http.client.HTTPException, OSError, ValueError) as fault:
+            late = isinstance(getattr(fault, "reason", None), TimeoutError)
+            raise FeedDown(f"did not answer within {self.wait_s:g} seconds" if late else "cannot be reached") from None
+        if told.isdecimal() and len(told) < MOST_DIGITS and len(content) < min(int(told), MOST_BYTES):
+            raise FeedDown("broke off in the middle of its answer")
+        return read_answer(content)
+
+
+def read_answer(content: bytes) -> Answer:
+    """An answer of the feed; raises FeedDown for what is none."""
+    if len(content) > MOST_BYTES:
+        raise FeedDown(f"sent more than {MOST_BYTES // 2**20} MB")
+    try:
+        found = json.loads(content)
+    except (ValueError, RecursionError):
+        raise FeedDown("sent something that is no JSON") from None
+    rows = found.get("levels") if isinstance(found, dict) else None
+    if not isinstance(rows, list):
+        raise FeedDown("sent no levels")
+    try:
+        at = datetime.fromisoformat(str(found["at"])).replace(tzinfo=None) if found.get("at") else None
+    except ValueError:
+        at = None
+    return Answer(at, rows)

@@ -1,0 +1,1 @@
+"""The stock as its feed tells it."""
