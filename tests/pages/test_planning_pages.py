@@ -171,7 +171,9 @@ def test_the_shops_own_photo_takes_the_place_of_a_drawing(page: Page, site: Site
 @pytest.mark.parametrize("width", [1280, 390])
 def test_planning_is_accessible_and_fits_a_phone(browser: Browser, site: Site, axe: str, width: int) -> None:
     page = open_page(browser, site, width)
-    for address in ("/programmes/1/brief", "/programmes/1/wall", "/programmes/1"):
+    of_one = [f"/programmes/1{view}" for view in ("", "/brief", "/wall", "/together", "/check")]
+    copied = "/copy?shape=midi dress, long sleeve, tiers&fibres=100 % viscose&colour=rust"
+    for address in (*of_one, "/history", "/stock", copied, f"/pairing/two/{site.pattern('TP-21')}"):
         page.goto(address)
         assert faults(page, axe) == [], address
         assert page.evaluate("document.documentElement.scrollWidth <= window.innerWidth"), address

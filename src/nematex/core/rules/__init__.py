@@ -30,7 +30,9 @@ from nematex.core.rules.reckoning import (
     AmountRules,
     CautionRules,
     ChangeRules,
+    ColourRules,
     Combination,
+    CopyRules,
     CoverageRules,
     FeedRules,
     HandlesLike,
@@ -38,6 +40,7 @@ from nematex.core.rules.reckoning import (
     KitRules,
     LiningRules,
     Look,
+    OutfitRules,
     ProposalRules,
     Score,
     SizingRules,
@@ -79,6 +82,9 @@ class Rules:
     coverage: CoverageRules
     proposal: ProposalRules
     feed: FeedRules
+    colour: ColourRules
+    outfit: OutfitRules
+    copy_look: CopyRules
     season_shown: Mapping[str, tuple[int, ...]]
     interfacing: InterfacingRules
     sizing: SizingRules

@@ -59,6 +59,57 @@ class CoverageRules:
 
 
 @dataclass(frozen=True, slots=True)
+class ColourRules:
+    """ΔE00 up to which two colours are the same, of one tone, almost the same; and a set all of one tone.
+
+    `name_off`: from where a cloth is not of the colour that its name says.
+    """
+
+    hair: float
+    tone: float
+    near_miss: float
+    monotone: float
+    monotone_from: int
+    name_off: float
+
+
+@dataclass(frozen=True, slots=True)
+class OutfitRules:
+    """When pieces of a capsule go together; what is loud begins with prints of this size in cm."""
+
+    shares_within: float
+    neutral_chroma: float
+    neutral_dark: float
+    top_times: float
+    over_times: float
+    loud_from_cm: float
+    loud_contrast: float
+
+
+@dataclass(frozen=True, slots=True)
+class CopyRules:
+    """What each difference between a described garment and a pattern counts; one that a change closes counts `closed_share`.
+
+    A length that is off by `length_cm` counts 1.
+    """
+
+    length_cm: float
+    most_length_cm: float
+    closed_share: float
+    sleeve: float
+    neck: float
+    collar: float
+    skirt: float
+    leg: float
+    waist: float
+    closure: float
+    flounce: float
+    pockets: float
+    knot: float
+    loose: float
+
+
+@dataclass(frozen=True, slots=True)
 class FeedRules:
     """What is believed of a stock feed, from when its figures are late, and over how long it is reckoned how a cloth sells."""
 

@@ -5,13 +5,16 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
+from nematex.core.errors import FieldFault
 from nematex.core.judging.verdict import Verdict
 from nematex.store.records import Programme
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.programme.absent import absent
+from nematex.usecases.programme.history import again
 from nematex.usecases.programme.needs import needs
 from nematex.usecases.programme.notes import Entry, entries
+from nematex.usecases.programme.proposing.propose import brief_of
 from nematex.usecases.programme.season import season_said
 from nematex.usecases.programme.short import need_said
 from nematex.usecases.stock.polling import feed_of, poll
@@ -37,14 +40,27 @@ def ask_again(shop: Shop, state: State, now: datetime) -> None:
 def looked_over(shop: Shop, state: State, programme: Programme, now: datetime) -> list[Finding]:
     """What is wrong with a programme as it stands, the worst first."""
     found = _of_whole(shop, state, programme, now)
+    months = not_again_months(state, programme)
     short = needs(state, programme)
     for entry in entries(shop, state, programme):
         name = f"{entry.number}. {entry.cloth.facts.name} for {entry.pattern.facts.name}"
         need = short.get(entry.pick.id)
         if need and need.is_scarce:
             found.append(Finding(need.is_short, f"{name}: {need_said(need, state.voice)}.", entry.pick.id))
+        before = again(state, programme, entry.pick, months, now.date())
+        if before and before.shown_on:
+            text = f"was shown on {state.voice.day(before.shown_on)} in {before.name}, within {months} months."
+            found.append(Finding(False, f"{name}: {text}", entry.pick.id))
         found += [Finding(wrong, f"{name}: {text}", entry.pick.id) for wrong, text in _of_entry(state, programme, entry)]
     return sorted(found, key=lambda each: not each.wrong)
+
+
+def not_again_months(state: State, programme: Programme) -> int:
+    """Within how many months no pairing is to be shown twice; 0 where the brief does not say."""
+    try:
+        return brief_of(state, programme).not_again_months
+    except FieldFault:  # kept under other rules
+        return 0
 
 
 def _of_whole(shop: Shop, state: State, programme: Programme, now: datetime) -> list[Finding]:

@@ -1,15 +1,20 @@
-"""What was shown when: pairings of programmes whose day is past, of a cloth, of a pattern, within a time."""
+"""What was shown when: of a cloth, of a pattern, season on season; how it sold after; and what is not to be shown again yet."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections import Counter
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
-from datetime import date
+from datetime import date, datetime, time, timedelta
 
-from nematex.store.records import Pick, Programme
+from nematex.store.records import ClothRecord, PatternRecord, Pick, Programme
+from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
+from nematex.usecases.stock.selling import sold
 
 MONTHS_PER_YEAR = 12
+SOLD_DAYS = 14  # after it was shown
+SEASON_OF_MONTH = ("winter", "winter", *["spring"] * 3, *["summer"] * 3, *["autumn"] * 3, "winter")
 
 
 @dataclass(frozen=True)
@@ -18,6 +23,28 @@ class Shown:
 
     programme: Programme
     pick: Pick
+
+
+@dataclass(frozen=True)
+class Appearance:
+    """A cloth shown with a pattern; `sold_m` in the days after, None where nobody counted then."""
+
+    programme: Programme
+    pick: Pick
+    cloth: ClothRecord | None
+    pattern: PatternRecord | None
+    sold_m: float | None
+
+
+@dataclass(frozen=True)
+class Season:
+    """The programmes of one season of one year: how many, what of, and what came again from the same season a year before."""
+
+    name: str
+    programmes: list[Programme]
+    pairings: int
+    garments: list[tuple[str, int]]
+    again: int
 
 
 def months_before(day: date, months: int) -> date:
@@ -32,7 +59,8 @@ def months_before(day: date, months: int) -> date:
     return date(year, month + 1, day.day)
 
 
-def _dated(state: State, programme: Programme | None) -> Iterator[Shown]:
+def _dated(state: State, programme: Programme | None = None) -> Iterator[Shown]:
+    """What stands in programmes with a day, but not in this one, and not what is only proposed."""
     for other in state.programmes:
         if other.shown_on and (programme is None or other.id != programme.id):
             for pick in other.picks:
@@ -42,9 +70,68 @@ def _dated(state: State, programme: Programme | None) -> Iterator[Shown]:
 
 def shown_within(state: State, programme: Programme, months: int, today: date) -> frozenset[tuple[int, int]]:
     """The pairings (cloth, pattern) of other programmes within so many months of this one's day; none for 0 months."""
-    if not months:
-        return frozenset()
+    return frozenset((each.pick.cloth_id, each.pick.pattern_id) for each in _within(state, programme, months, today))
+
+
+def _within(state: State, programme: Programme, months: int, today: date) -> Iterator[Shown]:
     day = programme.shown_on or today
     first = months_before(day, months)
-    found = (each for each in _dated(state, programme) if each.programme.shown_on and first <= each.programme.shown_on <= day)
-    return frozenset((each.pick.cloth_id, each.pick.pattern_id) for each in found)
+    for each in _dated(state, programme) if months else ():
+        if each.programme.shown_on and first <= each.programme.shown_on <= day:
+            yield each
+
+
+def again(state: State, programme: Programme, pick: Pick, months: int, today: date) -> Programme | None:
+    """The programme in which this pairing was shown not long ago."""
+    pair = pick.cloth_id, pick.pattern_id
+    found = (each for each in _within(state, programme, months, today) if (each.pick.cloth_id, each.pick.pattern_id) == pair)
+    return next((each.programme for each in found), None)
+
+
+def appearances(
+    shop: Shop, state: State, today: date, cloth_id: int | None = None, pattern_id: int | None = None
+) -> list[Appearance]:
+    """When a cloth, a pattern or anything was shown or will be, the latest first."""
+    found = [
+        each for each in _dated(state) if cloth_id in (None, each.pick.cloth_id) and pattern_id in (None, each.pick.pattern_id)
+    ]
+    return sorted(_with_sales(shop, state, found, today), key=lambda each: each.programme.shown_on or date.max, reverse=True)
+
+
+def _with_sales(shop: Shop, state: State, shown: Iterable[Shown], today: date) -> list[Appearance]:
+    by_day: dict[date, list[Shown]] = {}
+    for each in shown:
+        by_day.setdefault(each.programme.shown_on or today, []).append(each)
+    found = []
+    for day, several in by_day.items():
+        begun = datetime.combine(day, time())
+        ids = {each.pick.cloth_id for each in several}
+        sales = sold(shop, ids, begun, begun + timedelta(days=SOLD_DAYS)) if day <= today else {}
+        for each in several:
+            cloth, sale = state.cloth(each.pick.cloth_id), sales.get(each.pick.cloth_id)
+            pair = cloth[0] if cloth else None, state.pattern(each.pick.pattern_id)
+            found.append(Appearance(each.programme, each.pick, *pair, sale.sold_m if sale else None))
+    return found
+
+
+def _season(day: date) -> tuple[int, str]:
+    """The season of a day, with its year: December belongs to the winter of the next."""
+    return day.year + (day.month == MONTHS_PER_YEAR), SEASON_OF_MONTH[day.month - 1]
+
+
+def seasons(state: State) -> list[Season]:
+    """Every season in which something was shown, the latest first, each beside the same season a year before."""
+    shown: dict[tuple[int, str], list[Shown]] = {}
+    for each in _dated(state):
+        if each.programme.shown_on:
+            shown.setdefault(_season(each.programme.shown_on), []).append(each)
+    order = {name: at for at, name in enumerate(("winter", "spring", "summer", "autumn"))}
+    found = []
+    for (year, name), several in sorted(shown.items(), key=lambda item: (item[0][0], order[item[0][1]]), reverse=True):
+        pairs = {(each.pick.cloth_id, each.pick.pattern_id) for each in several}
+        before = {(each.pick.cloth_id, each.pick.pattern_id) for each in shown.get((year - 1, name), [])}
+        patterns = (state.pattern(each.pick.pattern_id) for each in several)
+        garments = Counter(pattern.facts.garment for pattern in patterns if pattern and pattern.facts.garment)
+        programmes = list({each.programme.id: each.programme for each in several}.values())
+        found.append(Season(f"{name} {year}", programmes, len(pairs), garments.most_common(6), len(pairs & before)))
+    return found

@@ -2,14 +2,11 @@
 
 from __future__ import annotations
 
-from collections import Counter
 from dataclasses import dataclass
 
-import numpy as np
-
-from nematex.core.amount.length import least_length_m
+from nematex.core.errors import FieldFault
 from nematex.core.judging.matrix import Matrix
-from nematex.core.judging.verdict import Verdict
+from nematex.core.quantity.arrays import Mask
 from nematex.core.set.coverage import (
     PLACES,
     Gap,
@@ -21,25 +18,17 @@ from nematex.core.set.coverage import (
     of_one_kind,
     wanted_range,
 )
-from nematex.store.records import ClothRecord, PatternRecord, Programme
+from nematex.store.records import PatternRecord, Programme
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
-from nematex.usecases.judging.matrix_view import garment_cloths
 from nematex.usecases.judging.whole_matrix import at_hand
+from nematex.usecases.programme.closing import Closing, best_cloth, not_shown
+from nematex.usecases.programme.proposing.propose import brief_of
+from nematex.usecases.programme.spreads import Spread, spreads
 from nematex.usecases.quantity.saying import Voice
 
 OFFERED, HOLES = 3, 4
-PLAIN = ("", "solid")
-
-
-@dataclass(frozen=True)
-class Closing:
-    """A pairing that would close a hole: the share of it that is reached, in per cent."""
-
-    pattern: PatternRecord
-    cloth: ClothRecord
-    verdict: Verdict
-    share_pct: int
+ALL_OF_IT = 0.99
 
 
 @dataclass(frozen=True)
@@ -62,15 +51,6 @@ class Serves:
 
 
 @dataclass(frozen=True)
-class Spread:
-    """One respect of the set: what there is and how often, and what is missing in words ("" where nothing is)."""
-
-    name: str
-    counts: list[tuple[str, int]]
-    missing: str
-
-
-@dataclass(frozen=True)
 class WholeSet:
     """The set seen whole. `ready`: whether suggestions could be worked out already."""
 
@@ -88,15 +68,16 @@ def whole_set(shop: Shop, state: State, programme: Programme) -> WholeSet:
     rest = [each for each in state.drawer.records if each not in patterns and each.facts.wearer in wearers]
     others = {each.id: garment_of(each.facts.name, each.facts, state.tables) for each in rest}
     judged = at_hand(shop, state)
-    taken, rule = {pick.cloth_id for pick in programme.picks}, state.tables.judging.coverage
+    free, rule = not_shown(state, programme), state.tables.judging.coverage
+    asked = _asked(state, programme)
     found = []
     for place in PLACES:
-        wanted = wanted_range([*shown, *others.values()], place)
+        wanted = asked.get(place) or wanted_range([*shown, *others.values()], place)
         sized = [garment for garment in shown if garment.reach.get(place)]
         if wanted is None or not any(place in garment.reach for garment in shown):
             continue
         holes = [
-            Hole(gap, words, _closings(state, gap, rest, others, judged, taken))
+            Hole(gap, words, _closings(state, gap, rest, others, judged, free))
             for gap, words in [
                 *((gap, gap_said(gap, state.voice)) for gap in gaps(sized, place, wanted, rule)),
                 *((gap, kind_said(gap, state.voice)) for gap in of_one_kind(sized, place, wanted, rule)),
@@ -104,7 +85,16 @@ def whole_set(shop: Shop, state: State, programme: Programme) -> WholeSet:
         ]
         found.append(Serves(place, wanted, sized, holes))
     unsized = [garment.name for garment in shown if not garment.reach]
-    return WholeSet(found, _spreads(state, programme, patterns), unsized, judged is not None)
+    return WholeSet(found, spreads(state, programme, judged), unsized, judged is not None)
+
+
+def _asked(state: State, programme: Programme) -> dict[str, Range | None]:
+    """The bodies that the brief asks to serve."""
+    try:
+        brief = brief_of(state, programme)
+    except FieldFault:  # kept under other rules
+        return {}
+    return {"bust": brief.bust, "hip": brief.hip}
 
 
 def _patterns(state: State, programme: Programme) -> list[PatternRecord]:
@@ -143,7 +133,7 @@ def _closings(
     rest: list[PatternRecord],
     others: dict[int, Garment],
     judged: Matrix | None,
-    taken: set[int],
+    free: Mask,
 ) -> list[Closing]:
     """Patterns that reach most of the hole, each with its best cloth that is in stock and not yet in the set."""
     if judged is None:
@@ -153,50 +143,18 @@ def _closings(
     reaching = [each for each in rest if shares.get(each.id, 0.0) >= state.tables.judging.coverage.closes_from]
     found = []
     for record in sorted(reaching, key=lambda one: -shares[one.id]):
-        best = _best_cloth(state, record, judged, taken)
+        best = best_cloth(state, record, judged, free)
         if best:
-            found.append((best[1], Closing(record, best[0], best[2], round(100 * shares[record.id]))))
-    found.sort(key=lambda each: (-each[1].share_pct // 25, each[1].verdict, -each[0]))
-    return [each for _, each in found[:OFFERED]]
+            said = _closes_said(others[record.id], gap, shares[record.id], state.voice)
+            found.append((-round(100 * shares[record.id]) // 25, best[2], -best[1], Closing(record, best[0], best[2], said)))
+    found.sort(key=lambda each: each[:3])
+    return [each[3] for each in found[:OFFERED]]
 
 
-def _best_cloth(
-    state: State, record: PatternRecord, judged: Matrix, taken: set[int]
-) -> tuple[ClothRecord, float, Verdict] | None:
-    """The best cloth of a pattern that is no lining, is in stock and is not in the set yet; with score and verdict."""
-    shelf, place = state.shelf, state.drawer.place[record.id]
-    enough = garment_cloths(state) & (np.nan_to_num(shelf.stock_m) >= least_length_m(record.facts))
-    for at in judged.best_cloths(place, len(shelf.records)):
-        cloth = shelf.records[int(at)]
-        if enough[at] and cloth.id not in taken:
-            return cloth, float(judged.score[place, at]), Verdict(int(judged.verdict[place, at]))
-    return None
-
-
-def _spreads(state: State, programme: Programme, patterns: list[PatternRecord]) -> list[Spread]:
-    """Kinds, makes, structures and prints: what there is, and what the shop has but the set has not."""
-    ids = dict.fromkeys(pick.cloth_id for pick in programme.picks)
-    cloths = [found for each in ids if (found := state.cloth(each)) is not None]
-    every = state.drawer.records
-    kinds = Counter(garment_of("", each.facts, state.tables).kind for each in patterns)
-    makes, offered = Counter(each.difficulty for each in patterns if each.difficulty), {each.difficulty for each in every}
-    structures = Counter(str(cloth.structure or "not known") for _, cloth in cloths)
-    prints = Counter("plain" if record.print_kind in PLAIN else "print" for record, _ in cloths)
-    stocked = Counter(str(cloth.structure) for cloth in state.shelf.cloths)
-    return [
-        Spread("garments", kinds.most_common(), "All of one kind." if len(kinds) == 1 and len(patterns) > 2 else ""),
-        Spread("makes", makes.most_common(), "Nothing easy." if "easy" in offered and "easy" not in makes and makes else ""),
-        Spread("cloths", structures.most_common(), _missing(structures, stocked)),
-        Spread("plain and print", prints.most_common(), _all_alike(prints)),
-    ]
-
-
-def _missing(there: Counter[str], stocked: Counter[str]) -> str:
-    absent = [each for each in ("knit", "woven") if stocked[each] and not there[each]]
-    return f"No {absent[0]}." if len(absent) == 1 else ""
-
-
-def _all_alike(prints: Counter[str]) -> str:
-    if len(prints) != 1 or sum(prints.values()) < 3:
-        return ""
-    return "All plain: nothing carries the colours." if "plain" in prints else "All prints: nothing plain to rest on."
+def _closes_said(garment: Garment, gap: Gap, share: float, voice: Voice) -> str:
+    """How much of the hole it closes, and from where to where it reaches."""
+    ranges = garment.reach.get(gap.place, ())
+    said = "closes it" if share >= ALL_OF_IT else f"reaches {100 * share:.0f} % of it"
+    if not ranges:
+        return said
+    return f"{said}: {gap.place} {voice.body_range(min(low for low, _ in ranges), max(high for _, high in ranges))}"

@@ -68,11 +68,11 @@ class _Near:
         cloth, record = self.state.shelf.cloths[at], self.state.shelf.records[at]
         kind = record.facts.cloth or ""
         said: tuple[str, ...] = (kind,) if kind and kind != self.record.facts.cloth else ()
-        said += tuple(_said(name, cloth, off, self.state.voice) for name, off in differs(self.away, at))
+        said += tuple(difference_said(name, cloth, off, self.state.voice) for name, off in differs(self.away, at))
         return StandIn(record, cloth, said, price_share(self.record, record), verdict)
 
 
-def _said(name: str, cloth: Cloth, off: float, voice: Voice) -> str:
+def difference_said(name: str, cloth: Cloth, off: float, voice: Voice) -> str:
     """'lighter, 98 g/m²'."""
     if name == "colour":
         return "another colour"

@@ -1,0 +1,60 @@
+"""A pairing that would close a hole of the set: the best that fits what is lacking, is in stock and is not shown yet."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from nematex.core.amount.length import least_length_m
+from nematex.core.judging.matrix import Matrix
+from nematex.core.judging.verdict import Verdict
+from nematex.core.quantity.arrays import Mask
+from nematex.store.records import ClothRecord, PatternRecord, Programme
+from nematex.usecases.held.state import State
+from nematex.usecases.judging.matrix_view import garment_cloths
+
+
+@dataclass(frozen=True)
+class Closing:
+    """A pairing that would close a hole; `said` is how it does."""
+
+    pattern: PatternRecord
+    cloth: ClothRecord
+    verdict: Verdict
+    said: str = ""
+
+
+def best_cloth(state: State, record: PatternRecord, judged: Matrix, allowed: Mask) -> tuple[ClothRecord, float, Verdict] | None:
+    """The best of the allowed cloths for a pattern that is no lining and in stock; with score and verdict."""
+    shelf, place = state.shelf, state.drawer.place[record.id]
+    enough = allowed & garment_cloths(state) & (shelf.may_have_m >= least_length_m(record.facts))
+    good = enough & (judged.verdict[place] <= Verdict.WITH_CARE)
+    if not good.any():
+        return None
+    at = int(np.argmax(np.where(good, judged.score[place], -1.0)))
+    return shelf.records[at], float(judged.score[place, at]), Verdict(int(judged.verdict[place, at]))
+
+
+def not_shown(state: State, programme: Programme) -> Mask:
+    """The cloths that are not in the set."""
+    taken = {pick.cloth_id for pick in programme.picks}
+    return np.array([record.id not in taken for record in state.shelf.records], dtype=np.bool_)
+
+
+def best_pairings(
+    state: State, programme: Programme, judged: Matrix | None, patterns: Mask, cloths: Mask, count: int
+) -> list[Closing]:
+    """The best pairings of these patterns and cloths that the set does not show, each pattern once."""
+    if judged is None or not len(cloths):
+        return []
+    shown = {pick.pattern_id for pick in programme.picks}
+    allowed = cloths & not_shown(state, programme)
+    found = []
+    for record, fits in zip(state.drawer.records, patterns, strict=True):
+        if fits and record.id not in shown and record.facts.wearer == "adult":
+            best = best_cloth(state, record, judged, allowed)
+            if best:
+                found.append((best[1], Closing(record, best[0], best[2])))
+    found.sort(key=lambda each: (each[1].verdict, -each[0]))
+    return [each for _, each in found[:count]]
