@@ -16,6 +16,7 @@ from nematex.store.cloth.cloths import change_cloth
 from nematex.store.cloth.feed import add_levels
 from nematex.store.records import Pick, Programme
 from nematex.store.settings import put
+from nematex.usecases.cloth.acts import remove_cloth
 from nematex.usecases.programme import acts, planning
 from nematex.usecases.stock.polling import SETTING
 
@@ -206,3 +207,36 @@ def test_one_pattern_in_two_cloths_on_one_sheet(page: Page, site: Site) -> None:
         expect(side).to_contain_text("The garment costs")
         expect(side.locator("svg.tape")).to_have_count(5)
     expect(sides.nth(0)).to_contain_text("made up.")  # the demo's presenter has made this one
+
+
+def test_a_lining_and_ribbing_stand_with_their_garment(page: Page, site: Site) -> None:
+    page.goto("/programmes/1")
+    row = page.locator("article.pick-line").nth(1)  # the coat
+    row.get_by_text("Still open, alternatives").click()
+    row.get_by_label("Which cloth").fill("Sloe lining")
+    row.get_by_role("button", name="Add it").click()
+    page.wait_for_url("**/programmes/1#pick-*")
+    beside = page.locator("article.pick-line").nth(2)
+    expect(beside.locator("a.name")).to_contain_text("Sloe lining for Curlew coat, lining")
+    expect(beside).to_contain_text("for the lining")
+    expect(beside).to_contain_text("with it")
+    page.goto("/programmes/1/notes")
+    text = page.locator("pre").first.inner_text()
+    assert "with it: Sloe lining for Curlew coat, lining" in text
+    assert "Could not be judged" not in text
+    assert kept(site, "Lantern Walk").picks[2].part == "lining"
+    page.goto("/programmes/1/wall")
+    expect(page.locator("[data-pick]")).to_have_count(5)  # it hangs with the coat, not by itself
+
+
+def test_a_cloth_that_was_put_away_finds_its_near_stand_in(page: Page, site: Site) -> None:
+    number = kept(site, "Siskin tee kit").id
+    pick = kept(site, "Siskin tee kit").picks[0]
+    remove_cloth(site.shop, pick.cloth_id)
+    page.goto(f"/programmes/{number}")
+    waiting = page.locator(".caution", has_text="is in the bin")
+    near = waiting.locator(".closing").first
+    name = near.locator("a").inner_text()
+    near.get_by_role("button", name="Show it").click()
+    expect(page.locator("article.pick-line a.name")).to_contain_text(name)
+    expect(page.locator("article.pick-line")).to_contain_text("in the place of a cloth that the shop no longer has")

@@ -174,3 +174,10 @@ def _of_parts(
     if of_pattern:
         matched(cloth, tables, receipt)
     return bought(receipt.length_m or length, cloth, tables, receipt, washed=True)
+
+
+def lining_table(pattern: Pattern, wish: Wish) -> float | None:
+    """What the pattern's own lining table says for the view and size; the largest size if none is named."""
+    rows = [row for row in pattern.requirements if row.use == "lining" and wish.view in (None, row.view)]
+    sized = [row for row in rows if wish.size is None or not row.sizes or wish.size in row.sizes]
+    return max((row.length_m for row in sized), default=None)

@@ -24,6 +24,20 @@ from nematex.core.tables import Tables
 HAIR, TONE = 2.0, 10.0  # ΔE00: within a hair; tone in tone
 
 
+RESPECTS = {
+    "structure": "a knit with a knit, a woven with a woven",
+    "weight": "about as light or lighter",
+    "drape": "hangs the same or softer",
+    "stretch": "gives as the cloth does",
+    "make": "smooth, so that it does not drag",
+    "print": "plain, so that nothing shows through",
+    "cover": "opaque enough",
+    "colour": "near in colour",
+    "care": "shrinks no more",
+    "slides": "slides",
+}
+
+
 @dataclass(frozen=True, slots=True)
 class Way:
     """One way to deal with a sheer or bare cloth: how it stands here, what it takes in m, and what it changes."""

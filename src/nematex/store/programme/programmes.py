@@ -165,17 +165,17 @@ def take_up(work: Work, programme_id: int, pick_id: int | None = None) -> None:
     work.execute(update(PickRow).where(*chosen).values(proposed=False))
 
 
-def let_wait(work: Work, programme_id: int, pick: Pick, leads: int) -> None:
-    """Put a pick behind the place that the pick `leads` opens."""
+def put_behind(work: Work, programme_id: int, pick: Pick, leads: int, waits: bool) -> None:
+    """Put a pick into the place that the pick `leads` opens: to be shown with it, or to wait behind all that is shown."""
     add_pick(work, programme_id, pick)
     work.flush()
     rows = _picks(work, programme_id)
     added = rows.pop()
-    added.waits, added.with_before = True, True
-    block = next((each for each in _together(rows) if each[0].id == leads), None)
-    if block is not None:
-        rows.insert(rows.index(block[-1]) + 1, added)
-    for place, each in enumerate([*rows, *([] if block else [added])], 1):
+    added.waits, added.with_before = waits, True
+    block = next((each for each in _together(rows) if each[0].id == leads), rows)
+    before = block if waits else [row for row in block if not row.waits]
+    rows.insert(rows.index(before[-1]) + 1 if before else 0, added)
+    for place, each in enumerate(rows, 1):
         each.place = place
 
 

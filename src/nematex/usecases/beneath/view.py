@@ -8,15 +8,15 @@ import numpy as np
 
 from nematex.core.amount.length import amount
 from nematex.core.amount.receipt import Amount
-from nematex.core.amount.several import lining_m
+from nematex.core.amount.several import lining_m, lining_table
 from nematex.core.beneath.interfacing import Interfaced, interfacing
-from nematex.core.beneath.lining import Way, colour_word, linings, ways
+from nematex.core.beneath.lining import RESPECTS, Way, colour_word, linings, ways
 from nematex.core.beneath.notions import Notion, of_view, read_notions
 from nematex.core.beneath.thread import Thread, thread
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.colour.difference import read_hex
 from nematex.core.judging.verdict import Verdict
-from nematex.core.pattern.facts import Pattern, Wish
+from nematex.core.pattern.facts import Wish
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import colour_names
 from nematex.usecases.held.drawer import Drawer
@@ -26,18 +26,6 @@ from nematex.usecases.held.state import State
 SHOWN = 8
 LINED = ("full lining", "partial lining", "underlining")
 WANTED = ("advised", "as the pattern has it", "possible")
-RESPECTS = {
-    "structure": "a knit with a knit, a woven with a woven",
-    "weight": "about as light or lighter",
-    "drape": "hangs the same or softer",
-    "stretch": "gives as the cloth does",
-    "make": "smooth, so that it does not drag",
-    "print": "plain, so that nothing shows through",
-    "cover": "opaque enough",
-    "colour": "near in colour",
-    "care": "shrinks no more",
-    "slides": "slides",
-}
 
 
 @dataclass(frozen=True)
@@ -62,13 +50,6 @@ class Beneath:
     thread: Thread | None
     notions: list[Notion]
     main: Amount | None
-
-
-def _lining_table(pattern: Pattern, wish: Wish) -> float | None:
-    """What the pattern's own lining table says for the view and size; the largest size if none is named."""
-    rows = [row for row in pattern.requirements if row.use == "lining" and wish.view in (None, row.view)]
-    sized = [row for row in rows if wish.size is None or not row.sizes or wish.size in row.sizes]
-    return max((row.length_m for row in sized), default=None)
 
 
 def _grounds(shelf: Shelf, record: ClothRecord) -> np.ndarray:
@@ -112,7 +93,7 @@ def beneath(state: State, pattern: PatternRecord, record: ClothRecord, cloth: Cl
     """Everything that goes with one pairing."""
     tables, asked = state.tables, state.drawer.demand(pattern, wish)
     main = amount(cloth, pattern.facts, wish, tables, state.voice.units)
-    table_m = _lining_table(pattern.facts, wish)
+    table_m = lining_table(pattern.facts, wish)
     drafted_m = lining_m(pattern.facts, wish, tables) if main else None
     found = ways(cloth, asked, main.length_m if main else None, table_m, tables, state.voice.units, drafted_m)
     lined = wants_a_lining(found)

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from nematex.store import bin as store
-from nematex.store.records import Binned, Pick, Programme
+from nematex.store.cloth.cloths import binned_cloths
+from nematex.store.records import Binned, ClothRecord, Pick, Programme
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
+from nematex.usecases.judging.ranking import fitting_wish
+from nematex.usecases.programme.by_cloth import wish_of
+from nematex.usecases.programme.stand_ins import StandIn, for_pick
 
 
 @dataclass(frozen=True, slots=True)
@@ -16,6 +20,7 @@ class Absent:
 
     pick: Pick
     waits_for: list[Binned]
+    stand_ins: list[StandIn] = field(default_factory=list)
 
 
 def absent(shop: Shop, state: State, programme: Programme) -> list[Absent]:
@@ -27,7 +32,20 @@ def absent(shop: Shop, state: State, programme: Programme) -> list[Absent]:
         return []
     with shop.database.work() as work:
         found = {(each.kind, each.id): each for each in store.binned(work)}
+        retired = {each.id: each for each in binned_cloths(work).values()}
     return [
-        Absent(pick, [found[key] for key in (("cloth", pick.cloth_id), ("pattern", pick.pattern_id)) if key in found])
+        Absent(
+            pick,
+            [found[key] for key in (("cloth", pick.cloth_id), ("pattern", pick.pattern_id)) if key in found],
+            _in_its_place(shop, state, pick, retired.get(pick.cloth_id)),
+        )
         for pick in waiting
     ]
+
+
+def _in_its_place(shop: Shop, state: State, pick: Pick, record: ClothRecord | None) -> list[StandIn]:
+    """The nearest cloths in stock to one that was put away, for the same pattern."""
+    pattern = state.pattern(pick.pattern_id)
+    if record is None or pattern is None:
+        return []
+    return for_pick(shop, state, record, pattern, fitting_wish(pattern, wish_of(pick)))

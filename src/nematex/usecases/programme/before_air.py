@@ -77,7 +77,10 @@ def _of_whole(shop: Shop, state: State, programme: Programme, now: datetime) -> 
 def _of_entry(state: State, programme: Programme, entry: Entry) -> list[tuple[bool, str]]:
     """What is wrong with one pick, its stock aside."""
     found: list[tuple[bool, str]] = []
-    if entry.pairing is None:
+    if entry.companion:
+        if entry.companion.verdict >= Verdict.UNPROVEN:
+            found.append((False, f"as the {entry.companion.role}: {entry.companion.said}"))
+    elif entry.pairing is None:
         found.append((True, entry.problem))
     elif entry.pairing.verdict >= Verdict.UNPROVEN:
         found.append((entry.pairing.verdict is Verdict.AGAINST, f"the rules say {entry.pairing.verdict.word}."))

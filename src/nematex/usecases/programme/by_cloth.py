@@ -7,6 +7,7 @@ from nematex.store.records import Pick, Programme
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.mixed import Takes, takes
 from nematex.usecases.judging.ranking import fitting_wish
+from nematex.usecases.programme.companions import COMPANIONS
 
 
 def wish_of(pick: Pick) -> Wish:
@@ -18,6 +19,8 @@ def garments(programme: Programme) -> list[list[Pick]]:
     """The picks that are parts of one garment, each garment with its parts."""
     found: list[list[Pick]] = []
     for pick in programme.picks:
+        if pick.part in COMPANIONS:
+            continue
         together = found and pick.with_before and pick.part and found[-1][-1].pattern_id == pick.pattern_id
         if together and found[-1][0].part:
             found[-1].append(pick)

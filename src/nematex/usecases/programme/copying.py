@@ -8,10 +8,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from nematex.core.amount.length import amount, least_length_m
-from nematex.core.cloth.columns import columns
 from nematex.core.cloth.estimates import Cloth, known_cloth
 from nematex.core.cloth.facts import SHEERNESS, STRUCTURES, ClothFacts
-from nematex.core.colour.difference import read_hex
 from nematex.core.colour.words import read_palette
 from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.judging.verdict import Verdict
@@ -22,13 +20,14 @@ from nematex.core.quantity.arrays import Floats, Mask
 from nematex.core.quantity.money import cost_of
 from nematex.core.quantity.reader import read_weight_gsm, to_number
 from nematex.core.set.copy_look import Step, distance, steps_to, told
-from nematex.core.set.stand_ins import differs, distances, steps
+from nematex.core.set.stand_ins import differs
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import colour_words
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.matrix_view import garment_cloths
 from nematex.usecases.judging.ranking import one_pairing
+from nematex.usecases.programme.nearness import beside_shelf
 from nematex.usecases.programme.stand_ins import difference_said
 
 FIELDS = ("shape", "cloth", "fibres", "structure", "sheer", "weight", "colour", "price")
@@ -110,21 +109,8 @@ def copies(shop: Shop, state: State, described: Described) -> list[Copy]:
         if found is not None and record.facts.wearer == "adult":
             near.append((distance(found, rule), record, found))
     near.sort(key=lambda each: each[0])
-    away, off = _cloths(state, described)
+    away, off = beside_shelf(state, described.cloth, described.colour)
     return [_copy(shop, state, record, found, away, off) for _, record, found in near[:PATTERNS]]
-
-
-def _cloths(state: State, described: Described) -> tuple[Mapping[str, Floats], Floats]:
-    """By what and how far each cloth of the shelf is from the described one."""
-    shelf, rule = state.shelf, state.tables.judging.stand_in
-    count = len(shelf.records)
-    both = shelf.columns.joined(columns([described.cloth], state.tables), np.arange(count + 1))
-    off = np.full(count + 1, np.nan)
-    if described.colour:
-        off[:count] = shelf.filed.distance(read_hex(described.colour))
-    away = steps(both, count, off, rule)
-    found = distances(both, count, away, rule)[:count]
-    return {name: each[:count] for name, each in away.items()}, found
 
 
 def _copy(shop: Shop, state: State, record: PatternRecord, found: list[Step], away: Mapping[str, Floats], off: Floats) -> Copy:

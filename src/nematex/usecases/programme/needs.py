@@ -16,6 +16,7 @@ from nematex.store.records import Pick, Programme
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.ranking import fitting_wish
 from nematex.usecases.programme.by_cloth import taken_by_part, wish_of
+from nematex.usecases.programme.companions import COMPANIONS, companion
 from nematex.usecases.programme.proposing.propose import brief_of
 
 EPSILON_M = 0.001
@@ -75,7 +76,7 @@ def _makers(state: State, programme: Programme) -> int:
 
 def _cut_with_another(state: State, programme: Programme, pick: Pick) -> bool:
     """Whether its metres are counted with an earlier part in the same cloth."""
-    found = taken_by_part(state, programme).get(pick.id) if pick.part else None
+    found = taken_by_part(state, programme).get(pick.id) if pick.part and pick.part not in COMPANIONS else None
     return found is not None and found.parts[0] != pick.part
 
 
@@ -83,10 +84,17 @@ def _metres(state: State, programme: Programme) -> dict[int, float]:
     """Pick → metres of its cloth that one garment takes."""
     by_part = taken_by_part(state, programme)
     found: dict[int, float] = {}
+    outer = None
     for pick in programme.picks:
         record, pattern = state.cloth(pick.cloth_id), state.pattern(pick.pattern_id)
         if record is None or pattern is None:
             continue
+        if pick.part in COMPANIONS:
+            wish = fitting_wish(pattern, wish_of(pick))
+            beside = companion(state, pick.part or "", outer or record, record, pattern, wish)
+            found |= {pick.id: beside.length_m} if beside.length_m else {}
+            continue
+        outer = outer if pick.with_before else record
         if pick.id in by_part:
             takes = by_part[pick.id].amount
         else:

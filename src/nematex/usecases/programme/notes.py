@@ -10,6 +10,7 @@ from nematex.core.amount.sizes import by_size, spread
 from nematex.core.beneath.interfacing import interfacing
 from nematex.core.beneath.notions import of_view, read_notions
 from nematex.core.beneath.thread import thread
+from nematex.core.cloth.estimates import Cloth
 from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.judging.pairing import Pairing
 from nematex.core.judging.saying.aloud import each_its_own
@@ -23,6 +24,7 @@ from nematex.usecases.held.state import State
 from nematex.usecases.judging.mixed import part_of
 from nematex.usecases.judging.ranking import fitting_wish, one_pairing
 from nematex.usecases.programme.by_cloth import amounts_by_cloth, wish_of
+from nematex.usecases.programme.companions import COMPANIONS, Companion, companion
 from nematex.usecases.programme.stand_ins import instead_of
 from nematex.usecases.quantity.saying import Voice
 
@@ -52,6 +54,7 @@ class Entry:
     notions: tuple[str, ...]
     inside: tuple[str, ...]
     instead_of: str = ""
+    companion: Companion | None = None
 
     @property
     def cloth_link(self) -> str:
@@ -158,6 +161,9 @@ def entries(shop: Shop, state: State, programme: Programme, for_notes: bool = Fa
             continue
         record, cloth = shelf.records[at], shelf.cloths[at]
         wish = fitting_wish(pattern, wish_of(pick))
+        if pick.part in COMPANIONS and found:
+            found.append(_beside(state, pick, (record, cloth), found))
+            continue
         if pick.part:  # also where the envelope names no parts and the usual ones are meant
             wish = replace(wish, part=part_of(pick.part, pattern.facts, wish, state.tables))
         pairing, problem = None, ""
@@ -195,7 +201,20 @@ def entries(shop: Shop, state: State, programme: Programme, for_notes: bool = Fa
             )
         )
     said = each_its_own((each.cloth.facts.name, each.pairing.spoken if each.pairing else ()) for each in found)
-    return [replace(each, said=words) for each, words in zip(found, said, strict=True)]
+    return [each if each.companion else replace(each, said=words) for each, words in zip(found, said, strict=True)]
+
+
+def _beside(state: State, pick: Pick, own: tuple[ClothRecord, Cloth], before: list[Entry]) -> Entry:
+    """A lining, ribbing or accent of the garment that opens its place."""
+    leads = next((each for each in reversed(before) if each.leads), before[0])
+    wish, voice = fitting_wish(leads.pattern, wish_of(leads.pick)), state.voice
+    outer = state.cloth(leads.cloth.id) or own
+    found = companion(state, pick.part or "", outer, own, leads.pattern, wish)
+    length = f"{voice.length(found.length_m)} for the {found.role}" if found.length_m else ""
+    facts = tuple(voice.facts(own[1])), tuple(voice.told(own[1]))
+    price = price_said(own[0], voice)
+    beside = Entry(leads.number, pick, own[0], leads.pattern, None, "", found.said, *facts, length, price, "", (), ())
+    return replace(beside, instead_of=instead_of(state, pick), companion=found)
 
 
 def unlinked(found: list[Entry]) -> list[ClothRecord | PatternRecord]:

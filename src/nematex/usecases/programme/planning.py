@@ -8,16 +8,18 @@ from dataclasses import replace
 from datetime import date
 from typing import Any
 
-from nematex.core.errors import FieldFault, NematexError
+from nematex.core.errors import FieldFault, NematexError, UnknownChoice
 from nematex.core.set.brief import FIELDS, read_brief
 from nematex.store.programme import programmes as store
 from nematex.store.records import Job, Pick, Programme
+from nematex.usecases.cloth.browse import cloth_named
 from nematex.usecases.forms.merging import merged
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.jobs import asking
 from nematex.usecases.jobs.running import Handle, Stopped
 from nematex.usecases.programme.acts import LINE_LETTERS, checked_text, found_programme
+from nematex.usecases.programme.companions import COMPANIONS
 from nematex.usecases.programme.proposing.candidates import anchor_of, must_show
 from nematex.usecases.programme.proposing.propose import Proposal, brief_of, propose
 
@@ -107,7 +109,22 @@ def let_wait(shop: Shop, programme_id: int, pick: Pick, leads: int) -> None:
     with shop.database.work() as work:
         if all(each.id != leads for each in found_programme(work, programme_id).picks):
             raise FieldFault("place", str(leads), GONE)
-        store.let_wait(work, programme_id, replace(pick, proposed=False), leads)
+        store.put_behind(work, programme_id, replace(pick, proposed=False), leads, waits=True)
+
+
+def stand_beside(shop: Shop, state: State, programme_id: int, leads: int, role: str, cloth: str) -> None:
+    """Let a cloth go with the garment of a place as its lining, ribbing or accent; raises FieldFault."""
+    if role not in COMPANIONS:
+        raise UnknownChoice("with it as", role[:40], COMPANIONS)
+    record = cloth_named(state.shelf, cloth)
+    if record is None:
+        raise FieldFault("which cloth", cloth[:60], "is not on the shelf; write a code or the name of a cloth")
+    with shop.database.work() as work:
+        first = next((each for each in found_programme(work, programme_id).picks if each.id == leads), None)
+        if first is None:
+            raise FieldFault("place", str(leads), GONE)
+        beside = replace(first, cloth_id=record.id, line="", part=role, why=(), question="", instead_of=None, proposed=False)
+        store.put_behind(work, programme_id, beside, leads, waits=False)
 
 
 def bring_forward(shop: Shop, programme_id: int, pick_id: int) -> None:

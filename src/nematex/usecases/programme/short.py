@@ -10,6 +10,7 @@ from nematex.usecases.held.state import State
 from nematex.usecases.judging.mixed import part_of
 from nematex.usecases.judging.ranking import fitting_wish
 from nematex.usecases.programme.by_cloth import wish_of
+from nematex.usecases.programme.companions import COMPANIONS
 from nematex.usecases.programme.needs import Need, needs
 from nematex.usecases.programme.stand_ins import StandIn, for_pick
 from nematex.usecases.quantity.saying import Voice
@@ -21,7 +22,7 @@ def offers(shop: Shop, state: State, programme: Programme) -> dict[int, list[Sta
     for pick in programme.picks:
         need = needs(state, programme).get(pick.id)
         record, pattern = state.cloth(pick.cloth_id), state.pattern(pick.pattern_id)
-        if need is None or not need.is_scarce or record is None or pattern is None:
+        if need is None or not need.is_scarce or pick.part in COMPANIONS or record is None or pattern is None:
             continue
         wish = fitting_wish(pattern, wish_of(pick))
         if pick.part:

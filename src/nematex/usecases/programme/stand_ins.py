@@ -18,10 +18,12 @@ from nematex.core.quantity.arrays import Floats
 from nematex.core.set.stand_ins import differs, distances, nearest, steps
 from nematex.store.programme import programmes as store
 from nematex.store.records import ClothRecord, PatternRecord, Pick
+from nematex.usecases.held.shelf import known
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.ranking import one_pairing
 from nematex.usecases.judging.whole_matrix import at_hand
+from nematex.usecases.programme.nearness import beside_shelf
 from nematex.usecases.quantity.saying import Voice
 
 SHOWN, TRIED = 3, 40
@@ -62,6 +64,12 @@ class _Near:
         away = steps(shelf.columns, at, off, rule)
         found = distances(shelf.columns, at, away, rule, judged.verdict if judged else None)
         return cls(state, record, away, np.where(found <= rule.farthest, found, np.inf))
+
+    @classmethod
+    def to_gone(cls, state: State, record: ClothRecord) -> _Near:
+        """To a cloth that is not on the shelf any more."""
+        away, found = beside_shelf(state, known(record, state.tables), record.colours[0] if record.colours else "")
+        return cls(state, record, away, np.where(found <= state.tables.judging.stand_in.farthest, found, np.inf))
 
     def stand_in(self, at: int, verdict: Verdict | None = None) -> StandIn:
         """The cloth at `at` of the shelf, in this one's place."""
@@ -107,7 +115,8 @@ def for_pick(
     shop: Shop, state: State, record: ClothRecord, pattern: PatternRecord, wish: Wish, times: float = 1.0
 ) -> list[StandIn]:
     """The nearest cloths of which there is enough for so many of this garment, and which it takes; nearest first."""
-    shelf, near = state.shelf, _Near.to(shop, state, record)
+    near = _Near.to(shop, state, record) if record.id in state.shelf.place else _Near.to_gone(state, record)
+    shelf = state.shelf
     takes = lengths_m(shelf.columns, pattern.facts, wish, state.tables)
     enough = shelf.stock_m >= times * (takes if takes is not None else least_length_m(pattern.facts)) - EPSILON_M
     found: list[StandIn] = []
@@ -130,8 +139,10 @@ def replace_cloth(shop: Shop, programme_id: int, pick_id: int, cloth_id: int) ->
 
 def instead_of(state: State, pick: Pick) -> str:
     """'in the place of Kelp Ladder challis, sold out'; "" where it stands in for nothing."""
-    found = state.cloth(pick.instead_of) if pick.instead_of else None
-    if found is None:
+    if not pick.instead_of:
         return ""
+    found = state.cloth(pick.instead_of)
+    if found is None:
+        return "in the place of a cloth that the shop no longer has"
     gone = ", sold out" if found[0].stock_m == 0 else ""
     return f"in the place of {found[0].facts.name}{gone}"

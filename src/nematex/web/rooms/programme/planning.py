@@ -143,3 +143,13 @@ def check_again(programme_id: int) -> Response:
     find_programme(programme_id)
     ask_again(shop(), now(), datetime.now())
     return redirect(url_for("planning.check", programme_id=programme_id))
+
+
+@room.post("/beside")
+def beside(programme_id: int) -> Response:
+    """A lining, ribbing or accent that goes with a garment."""
+    find_programme(programme_id)
+    leads = request.form.get("leads", 0, int)
+    given = {name: request.form.get(f"{name}-{leads}", "") for name in ("role", "beside")}
+    planning.stand_beside(shop(), now(), programme_id, leads, given["role"], given["beside"])
+    return redirect(url_for("programmes.programme", programme_id=programme_id, _anchor=f"pick-{leads}"))

@@ -17,6 +17,7 @@ from nematex.usecases.programme import acts
 from nematex.usecases.programme.absent import absent
 from nematex.usecases.programme.acts import Line
 from nematex.usecases.programme.before_air import looked_over
+from nematex.usecases.programme.companions import COMPANIONS
 from nematex.usecases.programme.needs import needs
 from nematex.usecases.programme.notes import DISCLOSURE, entries, unlinked, viewers_cautions
 from nematex.usecases.programme.planning import ask_open, proposal_job, said_of_proposal
@@ -28,6 +29,7 @@ from nematex.usecases.stock.selling import feed_said
 from nematex.web.rooms.common import as_number, download, find_cloth, find_pattern, inside, now, shop, tell_binned
 
 room = Blueprint("programmes", __name__, url_prefix="/programmes")
+NAMES = 400  # of cloths, offered while one types
 KINDS = {"md": "text/markdown; charset=utf-8", "txt": "text/plain; charset=utf-8", "html": "text/html; charset=utf-8"}
 
 
@@ -80,6 +82,8 @@ def _page(shown: Programme, typed: dict[int, Line] | None = None, fault: FieldFa
         proposing=proposal_job(shop(), shown),
         said=said_of_proposal(shown),
         waiting=waiting(shop(), now(), shown),
+        companions=COMPANIONS,
+        cloth_names=[record.facts.name for record in now().shelf.records[:NAMES]],
         typed={number: line.typed for number, line in (typed or {}).items()},
         bases={number: line.shown for number, line in (typed or {}).items() if not clash},
         fault=fault,
