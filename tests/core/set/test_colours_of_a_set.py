@@ -141,7 +141,7 @@ def test_what_a_piece_adds_is_what_is_counted_with_it(set_: list[Piece], more: l
     before = outfits(pairs(set_, OUTFIT))
     assert set(before) == slowly(set_)
     added = [len(slowly([*set_, each])) - len(before) for each in more]
-    assert np.array_equal(gained(set_, more, OUTFIT), added)
+    assert np.array_equal(gained(pairs([*set_, *more], OUTFIT, len(set_)), len(set_)), added)
 
 
 def test_hex_is_read_as_srgb() -> None:

@@ -19,6 +19,7 @@ from flask.testing import FlaskClient
 from nematex.command.benchmark.amounts import time_amounts, time_kits, time_lays
 from nematex.command.benchmark.matrix import made_up_patterns, time_grid, time_matrix
 from nematex.command.benchmark.photos import confusion, large_upload
+from nematex.command.benchmark.sets import time_sets
 from nematex.command.mariadb import LocalMariaDB
 from nematex.core.cloth.columns import columns
 from nematex.core.cloth.estimates import known_cloth
@@ -244,4 +245,5 @@ def run_benchmark(count: int) -> int:
     large_upload()
     confusion()
     _pages(count)
+    time_sets(made_up_cloths(count))
     return 0

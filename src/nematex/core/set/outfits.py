@@ -36,48 +36,66 @@ Outfit = tuple[int, ...]  # places of its pieces: top, bottom; or whole; then wh
 
 @dataclass(frozen=True, eq=False)
 class Pairs:
-    """Which of n pieces go together, two by two, (n, n), and their layers."""
+    """Which of n pieces go together, two by two, (n, n); and their layers."""
 
     good: Mask
     layers: tuple[str, ...]
-    loud: Mask
 
     def of_layer(self, layer: str) -> list[int]:
         return [at for at, each in enumerate(self.layers) if each == layer]
 
 
-def pairs(pieces: Sequence[Piece], rule: OutfitRules) -> Pairs:
-    """Every two pieces held beside each other."""
-    colour = _share_a_colour(pieces, rule)
-    weight = np.array([each.weight_gsm for each in pieces])
+def pairs(pieces: Sequence[Piece], rule: OutfitRules, known: int | None = None) -> Pairs:
+    """Every two pieces held beside each other; of `known`, only what a further piece is to the first so many."""
+    first = len(pieces) if known is None else known
+    good = np.zeros((len(pieces), len(pieces)), dtype=np.bool_)
     loud = np.array([each.loud for each in pieces], dtype=np.bool_)
-    good = colour & ~(loud[:, None] & loud[None, :])
-    layers = tuple(each.layer for each in pieces)
-    for one, other in product(range(len(pieces)), repeat=2):
-        if layers[one] == "top" and layers[other] == "bottom" and weight[one] > rule.top_times * weight[other]:
-            good[one, other] = good[other, one] = False
-        if layers[one] == "over" and layers[other] != "over" and weight[one] < rule.over_times * weight[other]:
-            good[one, other] = good[other, one] = False
-    return Pairs(np.asarray(good, dtype=np.bool_), layers, loud)
+    good[:first] = _share_a_colour(pieces, first, rule) & ~(loud[:first, None] & loud[None, :])
+    good[:first] &= _weights(pieces, first, rule)
+    good[first:, :first] = good[:first, first:].T
+    return Pairs(good, tuple(each.layer for each in pieces))
 
 
-def _share_a_colour(pieces: Sequence[Piece], rule: OutfitRules) -> Mask:
+def _weights(pieces: Sequence[Piece], first: int, rule: OutfitRules) -> Mask:
+    """Where what lies above is not too heavy, and what lies over not too thin, (first, n)."""
+    weight = np.array([each.weight_gsm for each in pieces])
+    is_a = {layer: np.array([each.layer == layer for each in pieces], dtype=np.bool_) for layer in UNDER_AND_OVER}
+
+    def too(upper: str, lower: Mask, wrong: Mask) -> Mask:
+        found: Mask = is_a[upper][:, None] & lower[None, :] & wrong
+        return found
+
+    heavy = too("top", is_a["bottom"], weight[:, None] > rule.top_times * weight[None, :])
+    thin = too("over", ~is_a["over"], weight[:, None] < rule.over_times * weight[None, :])
+    wrong = heavy | thin
+    return np.asarray(~(wrong | wrong.T)[:first], dtype=np.bool_)
+
+
+def _share_a_colour(pieces: Sequence[Piece], first: int, rule: OutfitRules) -> Mask:
     """Where a colour of the one is a colour of the other, or a ground is neutral; no known colour goes with all."""
     flat = [colour for piece in pieces for colour in piece.colours]
     owner = np.array([at for at, piece in enumerate(pieces) for _ in piece.colours], dtype=np.intp)
-    found = np.zeros((len(pieces), len(pieces)), dtype=np.bool_)
+    found = np.zeros((first, len(pieces)), dtype=np.bool_)
     if flat:
-        lab = labs(flat)
-        near: npt.NDArray[np.bool_] = delta_e(lab[:, None, :], lab[None, :, :]) <= rule.shares_within
-        np.logical_or.at(found, (owner[:, None], owner[None, :]), near)
-    calm = np.array([not piece.colours or is_neutral(piece.colours[0], rule) for piece in pieces], dtype=np.bool_)
-    return np.asarray(found | calm[:, None] | calm[None, :], dtype=np.bool_)
+        lab, own = labs(flat), owner[owner < first]
+        near: npt.NDArray[np.bool_] = delta_e(lab[: len(own), None, :], lab[None, :, :]) <= rule.shares_within
+        np.logical_or.at(found, (own[:, None], owner[None, :]), near)
+    calm = _calm(pieces, rule)
+    return np.asarray(found | calm[:first, None] | calm[None, :], dtype=np.bool_)
+
+
+def _calm(pieces: Sequence[Piece], rule: OutfitRules) -> Mask:
+    """Which are neutral, or of no known colour."""
+    known = [at for at, piece in enumerate(pieces) if piece.colours]
+    found = np.ones(len(pieces), dtype=np.bool_)
+    lab = labs([pieces[at].colours[0] for at in known])
+    found[known] = (np.hypot(lab[:, 1], lab[:, 2]) <= rule.neutral_chroma) | (lab[:, 0] <= rule.neutral_dark)
+    return found
 
 
 def is_neutral(colour: str, rule: OutfitRules) -> bool:
     """Whether a colour goes with all: hardly any chroma, or so dark that it is not seen."""
-    lightness, a, b = (float(each) for each in labs([colour])[0])
-    return float(np.hypot(a, b)) <= rule.neutral_chroma or lightness <= rule.neutral_dark
+    return bool(_calm([Piece("", "top", (colour,), False, 0.0)], rule)[0])
 
 
 def outfits(found: Pairs) -> list[Outfit]:
@@ -94,14 +112,15 @@ def without(found: Sequence[Outfit], at: int) -> int:
     return sum(at not in each for each in found)
 
 
-def gained(pieces: Sequence[Piece], more: Sequence[Piece], rule: OutfitRules) -> Floats:
-    """How many outfits each of m further pieces would add by itself, (m,)."""
-    known, both = len(pieces), pairs([*pieces, *more], rule)
-    tops, bottoms, overs, wholes = ([at for at in both.of_layer(layer) if at < known] for layer in UNDER_AND_OVER)
+def gained(both: Pairs, known: int, left_out: int | None = None) -> Floats:
+    """How many outfits each piece after the first `known` would add by itself, (m,); one of the first may be left out."""
+    tops, bottoms, overs, wholes = (
+        [at for at in both.of_layer(layer) if at < known and at != left_out] for layer in UNDER_AND_OVER
+    )
     worn_already = [(top, bottom) for top, bottom in product(tops, bottoms) if both.good[top, bottom]]
     worn_already += [(whole, whole) for whole in wholes]
-    found = np.zeros(len(more))
-    for number in range(len(more)):
+    found = np.zeros(len(both.layers) - known)
+    for number in range(len(found)):
         at = known + number
         layer = both.layers[at]
         if layer == "over":

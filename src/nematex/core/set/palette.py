@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from itertools import combinations
 
 import numpy as np
 
@@ -85,24 +84,41 @@ def _tone_of(
 
 def ties(cloths: Sequence[Coloured], most: float) -> list[Tie]:
     """The pairs of cloths that share a colour within so much, the closest first."""
-    found = []
-    for first, second in combinations([each for each in cloths if each.colours], 2):
-        off = delta_e(labs(first.colours)[:, None, :], labs(second.colours)[None, :, :])
-        at, other = np.unravel_index(int(np.argmin(off)), off.shape)
-        if off[at, other] <= most:
-            found.append(Tie(first, second, (first.colours[at], second.colours[other]), float(off[at, other])))
-    return sorted(found, key=lambda tie: tie.off)
+    flat = [(cloth, colour) for cloth in cloths for colour in cloth.colours]
+    best: dict[tuple[int, int], Tie] = {}
+    for (first, one), (second, other), off in _pairs_within(flat, 0.0, most):
+        if first is second:
+            continue
+        before = best.get((first.place, second.place))
+        if before is None or off < before.off:
+            best[first.place, second.place] = Tie(first, second, (one, other), off)
+    return sorted(best.values(), key=lambda tie: tie.off)
 
 
 def near_misses(cloths: Sequence[Coloured], rule: ColourRules) -> list[Tie]:
     """Pairs of plain grounds that are almost the same and not quite: side by side they look like a mistake."""
-    plains = [each for each in cloths if each.colours and not each.printed]
-    found = []
-    for first, second in combinations(plains, 2):
-        off = float(delta_e(labs(first.colours[:1]), labs(second.colours[:1]))[0])
-        if rule.hair < off <= rule.near_miss:
-            found.append(Tie(first, second, (first.colours[0], second.colours[0]), off))
-    return sorted(found, key=lambda tie: tie.off)
+    plains = [(each, each.colours[0]) for each in cloths if each.colours and not each.printed]
+    found = _pairs_within(plains, rule.hair + 1e-9, rule.near_miss)
+    return sorted((Tie(first, second, (one, other), off) for (first, one), (second, other), off in found), key=_off)
+
+
+def _off(tie: Tie) -> float:
+    return tie.off
+
+
+Patch = tuple[Coloured, str]
+
+
+def _pairs_within(flat: Sequence[Patch], least: float, most: float) -> list[tuple[Patch, Patch, float]]:
+    """The pairs of colours so far apart."""
+    if not flat:
+        return []
+    lab = labs([colour for _, colour in flat])
+    off = delta_e(lab[:, None, :], lab[None, :, :])
+    rows, columns = np.nonzero(np.triu((off >= least) & (off <= most), 1))
+    return [
+        (flat[row], flat[other], float(off[row, other])) for row, other in zip(rows.tolist(), columns.tolist(), strict=True)
+    ]
 
 
 def is_monotone(cloths: Sequence[Coloured], rule: ColourRules) -> bool:

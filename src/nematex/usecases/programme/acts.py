@@ -94,6 +94,15 @@ def add_picks(shop: Shop, programme_id: int, picks: Sequence[Pick]) -> None:
             store.add_pick(work, programme_id, replace(pick, with_before=number > 0))
 
 
+def add_picks_apart(shop: Shop, programme_id: int, picks: Sequence[Pick]) -> None:
+    """Append pairings, each as a place of its own; raises FieldFault."""
+    with shop.database.work() as work:
+        found_programme(work, programme_id)
+        for pick in picks:
+            store.add_pick(work, programme_id, pick)
+            work.flush()
+
+
 def change_picks(shop: Shop, programme_id: int, lines: Mapping[int, Line], act: str = "keep", pick_id: int = 0) -> None:
     """Keep the lines as typed; and move one pick (`up`, `down`), take it out (`remove`), let it stand as one with the pick
     before it (`join`) or by itself (`part`). Raises FieldFault, Clashing.

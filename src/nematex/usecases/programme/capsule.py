@@ -11,7 +11,7 @@ from nematex.core.judging.matrix import Matrix
 from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.look import look_of
 from nematex.core.set.layers import layer_of
-from nematex.core.set.outfits import Outfit, Piece, gained, outfits, pairs, without
+from nematex.core.set.outfits import Outfit, Pairs, Piece, gained, outfits, pairs, without
 from nematex.store.records import ClothRecord, PatternRecord, Programme
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
@@ -71,13 +71,14 @@ def _capsule(shop: Shop, state: State, programme: Programme, judged: Matrix | No
     wearing = [Wearing(garment, sum(at in each for each in found)) for at, garment in enumerate(garments)]
     best = max(wearing, key=lambda each: each.outfits, default=None)
     offered = _known_offers(shop, state, programme, judged) if judged and len(state.shelf.records) else []
+    both = pairs([*pieces, *(each[3] for each in offered)], rule, len(pieces))
     return Capsule(
         outfits=[[garments[at] for at in each] for each in found],
         garments=wearing,
         unites=best if best and best.outfits > 1 else None,
         alone=[each for each in wearing if not each.outfits],
-        additions=_additions(state, pieces, offered),
-        swap=_swap(state, garments, pieces, found, offered),
+        additions=_additions(both, len(pieces), offered),
+        swap=_swap(both, garments, found, offered),
         ready=judged is not None,
     )
 
@@ -117,9 +118,9 @@ def _offer(state: State, judged: Matrix, at: int, place: int) -> Offer:
     return pattern, record, verdict, piece(state, record, state.shelf.cloths[place], layer, pattern.facts.name)
 
 
-def _additions(state: State, pieces: Sequence[Piece], offered: Sequence[Offer]) -> list[Gain]:
+def _additions(both: Pairs, known: int, offered: Sequence[Offer]) -> list[Gain]:
     """What would add most outfits, each pattern once."""
-    more = gained(pieces, [each[3] for each in offered], state.tables.judging.outfit) if pieces else np.zeros(0)
+    more = gained(both, known)
     gains: dict[int, Gain] = {}
     for at in np.argsort(-more, kind="stable"):
         pattern, record, verdict, _ = offered[int(at)]
@@ -128,15 +129,12 @@ def _additions(state: State, pieces: Sequence[Piece], offered: Sequence[Offer]) 
     return list(gains.values())
 
 
-def _swap(
-    state: State, garments: list[Worn], pieces: list[Piece], found: list[Outfit], offered: Sequence[Offer]
-) -> Gain | None:
+def _swap(both: Pairs, garments: list[Worn], found: list[Outfit], offered: Sequence[Offer]) -> Gain | None:
     """The one exchange that gives most: of the piece that is worn least; None where none gives more than there is."""
-    if len(pieces) < 2 or not offered:
+    if len(garments) < 2 or not offered:
         return None
-    at = max(range(len(pieces)), key=lambda place: without(found, place))
-    left = [each for place, each in enumerate(pieces) if place != at]
-    more = gained(left, [each[3] for each in offered], state.tables.judging.outfit)
+    at = max(range(len(garments)), key=lambda place: without(found, place))
+    more = gained(both, len(garments), at)
     best = int(np.argmax(more))
     gain = without(found, at) + int(more[best]) - len(found)
     if gain <= 0:

@@ -10,7 +10,9 @@ from nematex.core.amount.length import least_length_m
 from nematex.core.judging.matrix import Matrix
 from nematex.core.judging.verdict import Verdict
 from nematex.core.quantity.arrays import Mask
+from nematex.core.set.coverage import Garment, garment_of
 from nematex.store.records import ClothRecord, PatternRecord, Programme
+from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.matrix_view import garment_cloths
 
@@ -25,7 +27,31 @@ class Closing:
     said: str = ""
 
 
-def best_cloth(state: State, record: PatternRecord, judged: Matrix, allowed: Mask) -> tuple[ClothRecord, float, Verdict] | None:
+Best = tuple[ClothRecord, float, Verdict]
+
+
+def best_of_each(shop: Shop, state: State, programme: Programme, judged: Matrix) -> dict[int, Best]:
+    """Pattern → its best cloth that the set does not show; the same while neither shelf, drawer nor picks change."""
+
+    def work_out() -> dict[int, Best]:
+        free = not_shown(state, programme)
+        found = ((record.id, best_cloth(state, record, judged, free)) for record in state.drawer.records)
+        return {pattern_id: best for pattern_id, best in found if best}
+
+    picked = frozenset(pick.cloth_id for pick in programme.picks)
+    return shop.memory.of(("best of each", picked), (state.shelf, state.drawer, state.tables, judged), work_out)
+
+
+def garments_of(shop: Shop, state: State) -> dict[int, Garment]:
+    """Pattern → the garment with the bodies that it reaches; read once for each state of the drawer."""
+
+    def work_out() -> dict[int, Garment]:
+        return {each.id: garment_of(each.facts.name, each.facts, state.tables) for each in state.drawer.records}
+
+    return shop.memory.of("garments", (state.drawer, state.tables), work_out)
+
+
+def best_cloth(state: State, record: PatternRecord, judged: Matrix, allowed: Mask) -> Best | None:
     """The best of the allowed cloths for a pattern that is no lining and in stock; with score and verdict."""
     shelf, place = state.shelf, state.drawer.place[record.id]
     enough = allowed & garment_cloths(state) & (shelf.may_have_m >= least_length_m(record.facts))

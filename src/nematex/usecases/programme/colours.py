@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from functools import partial
 
 import numpy as np
 
@@ -11,9 +12,10 @@ from nematex.core.colour.difference import delta_e, nearest_name, read_hex
 from nematex.core.set.palette import Tie, Tone, is_monotone, labs, near_misses, palette, ties
 from nematex.store.records import ClothRecord, Programme
 from nematex.tables import colour_names, colour_words
+from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.matrix_view import garment_cloths
-from nematex.usecases.programme.worn import cloths_of, is_printed
+from nematex.usecases.programme.worn import coloured, is_printed
 
 SHOWN, TIES = 3, 12
 RIB = re.compile(r"\brib(?:bing)?\b")
@@ -55,12 +57,17 @@ class Colours:
     partners: list[Partners]
 
 
-def colours(state: State, programme: Programme) -> Colours:
-    """Tones, ties, warnings and partners of a programme as it stands."""
-    rule, cloths = state.tables.judging.colour, cloths_of(state, programme)
-    names = colour_names()
+def colours(shop: Shop, state: State, programme: Programme) -> Colours:
+    """Tones, ties, warnings and partners of a programme's cloths; their order in it is no matter."""
+    ids = frozenset(pick.cloth_id for pick in programme.picks)
+    return shop.memory.of(("colours", ids), (state.shelf, state.tables), partial(_colours, state, ids))
+
+
+def _colours(state: State, ids: frozenset[int]) -> Colours:
+    rule, names = state.tables.judging.colour, colour_names()
+    records = [found[0] for each in sorted(ids) if (found := state.cloth(each))]
+    cloths = [coloured(at, record) for at, record in enumerate(records)]
     tones = [Named(tone, nearest_name(read_hex(tone.colour), names).name) for tone in palette(cloths, rule)]
-    records = list({pick.cloth_id: found[0] for pick in programme.picks if (found := state.cloth(pick.cloth_id))}.values())
     warnings = [
         f"{tie.first.name} and {tie.second.name} are almost one colour and not quite: side by side it looks like a mistake."
         for tie in near_misses(cloths, rule)
@@ -69,7 +76,7 @@ def colours(state: State, programme: Programme) -> Colours:
         warnings.append("Every ground is of one family: nothing sets another off.")
     warnings += [said for record in records if (said := _other_than_its_name(state, record))]
     warnings += [f"The colours of {record.facts.name} are not known." for record in records if not record.colours]
-    partners = [_partners(state, record, records) for record in records if is_printed(record) and record.colours]
+    partners = [_partners(state, record, ids) for record in records if is_printed(record) and record.colours]
     return Colours(tones, ties(cloths, rule.tone)[:TIES], warnings, partners)
 
 
@@ -86,12 +93,11 @@ def _other_than_its_name(state: State, record: ClothRecord) -> str:
     return f"{record.facts.name} is called {said[0]} and is shown as {shown}: look at the cloth itself."
 
 
-def _partners(state: State, record: ClothRecord, shown: list[ClothRecord]) -> Partners:
+def _partners(state: State, record: ClothRecord, own: frozenset[int]) -> Partners:
     shelf, rule = state.shelf, state.tables.judging.colour
     off = np.stack([shelf.filed.distance(read_hex(colour)) for colour in record.colours])
     nearest = off.min(axis=0)
     offered = (shelf.may_have_m > 0) & (nearest <= rule.tone)
-    own = {each.id for each in shown}
     plains: list[Partner] = []
     ribs: list[Partner] = []
     garments = garment_cloths(state)

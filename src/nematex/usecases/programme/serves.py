@@ -5,8 +5,6 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from nematex.core.errors import FieldFault
-from nematex.core.judging.matrix import Matrix
-from nematex.core.quantity.arrays import Mask
 from nematex.core.set.coverage import (
     PLACES,
     Gap,
@@ -14,7 +12,6 @@ from nematex.core.set.coverage import (
     Range,
     closes,
     gaps,
-    garment_of,
     of_one_kind,
     wanted_range,
 )
@@ -22,7 +19,7 @@ from nematex.store.records import PatternRecord, Programme
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.whole_matrix import at_hand
-from nematex.usecases.programme.closing import Closing, best_cloth, not_shown
+from nematex.usecases.programme.closing import Best, Closing, best_of_each, garments_of
 from nematex.usecases.programme.proposing.propose import brief_of
 from nematex.usecases.programme.spreads import Spread, spreads
 from nematex.usecases.quantity.saying import Voice
@@ -63,12 +60,13 @@ class WholeSet:
 def whole_set(shop: Shop, state: State, programme: Programme) -> WholeSet:
     """Coverage and spread of a programme as it stands."""
     patterns = _patterns(state, programme)
-    shown = [garment_of(each.facts.name, each.facts, state.tables) for each in patterns]
+    garments = garments_of(shop, state)
+    shown = [garments[each.id] for each in patterns]
     wearers = {each.facts.wearer for each in patterns}
     rest = [each for each in state.drawer.records if each not in patterns and each.facts.wearer in wearers]
-    others = {each.id: garment_of(each.facts.name, each.facts, state.tables) for each in rest}
-    judged = at_hand(shop, state)
-    free, rule = not_shown(state, programme), state.tables.judging.coverage
+    others = {each.id: garments[each.id] for each in rest}
+    judged, rule = at_hand(shop, state), state.tables.judging.coverage
+    best = best_of_each(shop, state, programme, judged) if judged else {}
     asked = _asked(state, programme)
     found = []
     for place in PLACES:
@@ -77,7 +75,7 @@ def whole_set(shop: Shop, state: State, programme: Programme) -> WholeSet:
         if wanted is None or not any(place in garment.reach for garment in shown):
             continue
         holes = [
-            Hole(gap, words, _closings(state, gap, rest, others, judged, free))
+            Hole(gap, words, _closings(state, gap, rest, others, best))
             for gap, words in [
                 *((gap, gap_said(gap, state.voice)) for gap in gaps(sized, place, wanted, rule)),
                 *((gap, kind_said(gap, state.voice)) for gap in of_one_kind(sized, place, wanted, rule)),
@@ -132,18 +130,15 @@ def _closings(
     gap: Gap,
     rest: list[PatternRecord],
     others: dict[int, Garment],
-    judged: Matrix | None,
-    free: Mask,
+    best_of: dict[int, Best],
 ) -> list[Closing]:
     """Patterns that reach most of the hole, each with its best cloth that is in stock and not yet in the set."""
-    if judged is None:
-        return []
     kinds = {garment.kind for garment in gap.only} if len(gap.only) > 1 else set()
     shares = {each.id: closes(others[each.id], gap) for each in rest if others[each.id].kind not in kinds}
     reaching = [each for each in rest if shares.get(each.id, 0.0) >= state.tables.judging.coverage.closes_from]
     found = []
     for record in sorted(reaching, key=lambda one: -shares[one.id]):
-        best = best_cloth(state, record, judged, free)
+        best = best_of.get(record.id)
         if best:
             said = _closes_said(others[record.id], gap, shares[record.id], state.voice)
             found.append((-round(100 * shares[record.id]) // 25, best[2], -best[1], Closing(record, best[0], best[2], said)))

@@ -44,12 +44,6 @@ def worn(state: State, programme: Programme) -> list[Worn]:
     return found
 
 
-def cloths_of(state: State, programme: Programme) -> list[Coloured]:
-    """Every cloth of a programme once, with its colours."""
-    records = {pick.cloth_id: found[0] for pick in programme.picks if (found := state.cloth(pick.cloth_id))}
-    return [coloured(at, record) for at, record in enumerate(records.values())]
-
-
 def coloured(place: int, record: ClothRecord) -> Coloured:
     return Coloured(place, record.facts.name, record.colours, is_printed(record))
 

@@ -44,5 +44,5 @@ def page(programme_id: int) -> str:
     drawings = [(_drawing(outfit), outfit) for outfit in found.outfits[:DRAWN]]
     return render_template(
         "programme/together.html", programme=programme, found=found, drawings=drawings, cloths=_cloths(found),
-        colours=colours(now(), programme),
+        colours=colours(shop(), now(), programme),
     )  # fmt: skip
