@@ -115,10 +115,8 @@ def _pairs_within(flat: Sequence[Patch], least: float, most: float) -> list[tupl
         return []
     lab = labs([colour for _, colour in flat])
     off = delta_e(lab[:, None, :], lab[None, :, :])
-    rows, columns = np.nonzero(np.triu((off >= least) & (off <= most), 1))
-    return [
-        (flat[row], flat[other], float(off[row, other])) for row, other in zip(rows.tolist(), columns.tolist(), strict=True)
-    ]
+    found = np.argwhere(np.triu((off >= least) & (off <= most), 1)).tolist()
+    return [(flat[row], flat[other], float(off[row, other])) for row, other in found]
 
 
 def is_monotone(cloths: Sequence[Coloured], rule: ColourRules) -> bool:

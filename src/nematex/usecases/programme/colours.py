@@ -15,7 +15,7 @@ from nematex.tables import colour_names, colour_words
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.matrix_view import garment_cloths
-from nematex.usecases.programme.worn import coloured, is_printed
+from nematex.usecases.programme.worn import coloured, is_loud, is_printed
 
 SHOWN, TIES = 3, 12
 RIB = re.compile(r"\brib(?:bing)?\b")
@@ -74,6 +74,9 @@ def _colours(state: State, ids: frozenset[int]) -> Colours:
     ]
     if is_monotone(cloths, rule):
         warnings.append("Every ground is of one family: nothing sets another off.")
+    loud = [record.facts.name for record in records if is_loud(state, record)]
+    if len(loud) > 1:
+        warnings.append(f"{len(loud)} loud prints, {', '.join(loud)}: one of them to an outfit.")
     warnings += [said for record in records if (said := _other_than_its_name(state, record))]
     warnings += [f"The colours of {record.facts.name} are not known." for record in records if not record.colours]
     partners = [_partners(state, record, ids) for record in records if is_printed(record) and record.colours]

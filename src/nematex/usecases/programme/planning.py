@@ -85,17 +85,23 @@ def _put_in(shop: Shop, programme_id: int, found: Proposal, job_id: int) -> None
 
 
 def take_up(shop: Shop, programme_id: int, pick_id: int | None) -> None:
-    """Make one proposed pick the presenter's own, or all of them."""
+    """Make one proposed pick the presenter's own, or all of them; raises FieldFault."""
     with shop.database.work() as work:
-        found_programme(work, programme_id)
+        _still_there(found_programme(work, programme_id), pick_id)
         store.take_up(work, programme_id, pick_id)
 
 
 def refuse(shop: Shop, programme_id: int, pick_id: int) -> None:
-    """Take a proposed pick out and never propose its pairing here again."""
+    """Take a proposed pick out and never propose its pairing here again; raises FieldFault."""
     with shop.database.work() as work:
-        found_programme(work, programme_id)
+        _still_there(found_programme(work, programme_id), pick_id)
         store.refuse(work, programme_id, pick_id)
+
+
+def _still_there(programme: Programme, pick_id: int | None) -> None:
+    if pick_id is not None and all(pick.id != pick_id for pick in programme.picks):
+        rule = "is not there any more: somebody had the set proposed anew; look at the page again"
+        raise FieldFault("proposal", str(pick_id), rule)
 
 
 def forget_refused(shop: Shop, programme_id: int) -> None:

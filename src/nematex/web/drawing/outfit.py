@@ -35,7 +35,7 @@ def outfit_drawing(worn: Sequence[tuple[Figure, ClothRecord, str, str]]) -> Outf
     """Of garments as (drawing, cloth, kind, layer): bottoms first, so that a top hangs over its waistband."""
     pieces: list[Piece] = []
     right = 0.0
-    order = ("bottom", "whole", "top", "over")
+    order = ("bottom", "whole", "sleep", "top", "over")
     for figure, cloth, kind, layer in sorted(worn, key=lambda each: order.index(each[3])):
         x = 0.0
         if layer == "over":

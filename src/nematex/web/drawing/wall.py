@@ -138,7 +138,8 @@ def _rows(
 
 def _hung(garment: Garment, x: float, floor: float, scale: float, left: float, width: float, letter: float) -> Hung:
     lines, at = [], floor + letter * 1.5
-    texts = [(garment.cloth.facts.name, NAME, letter * 1.1, 3), (f"for {garment.pattern.facts.name}", TEXT, letter, 2)]
+    texts = [(f"{garment.number}. {garment.cloth.facts.name}", NAME, letter * 1.1, 3)]
+    texts += [(f"for {garment.pattern.facts.name}", TEXT, letter, 2)]
     texts += [(fact, TEXT, letter * 0.92, 1) for fact in garment.facts if fact]
     for text, font, size, most in texts:
         for line in broken(text, size, width - letter * 1.2, most, font):

@@ -88,8 +88,14 @@ document.addEventListener("alpine:init", () => {
       if (event.key === "j" || event.key === "k") { this.step(event.key === "j" ? 1 : -1); return; }
       if (event.key === "a") { const row = document.activeElement.closest("[data-row]"); const add = row && row.querySelector("[data-add]"); if (add) add.click(); return; }
       if (event.key === "n") { const row = document.activeElement.closest("[data-row]"); const not = row && row.querySelector("[data-refuse]"); if (not) { not.click(); return; } }
+      if (event.key === "f") { const field = document.querySelector("main :is(input:not([type=hidden], [type=checkbox]), select, textarea)"); if (field) { event.preventDefault(); field.focus(); } return; }
+      if (event.key === "v" || event.key === "V") { this.view(event.key === "v" ? 1 : -1); return; }
       const act = document.querySelector(`[data-key="${CSS.escape(event.key)}"]`);
       if (act) { event.preventDefault(); act.click(); }
+    },
+    view(by) {
+      const views = [...document.querySelectorAll(".ways a")], now = views.findIndex((one) => one.hasAttribute("aria-current"));
+      if (views.length) views[(now + by + views.length) % views.length].click();
     },
     step(by) {
       const rows = [...document.querySelectorAll("[data-row]")];

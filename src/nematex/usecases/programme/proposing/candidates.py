@@ -20,13 +20,14 @@ from nematex.core.quantity.arrays import Floats, Mask
 from nematex.core.set.brief import Brief
 from nematex.core.set.choosing import Ids
 from nematex.core.set.coverage import Garment, garment_of
+from nematex.core.set.palette import labs
 from nematex.store.records import ClothRecord, PatternRecord, Programme
 from nematex.tables import colour_names, colour_words
 from nematex.usecases.cloth.browse import cloth_named
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.matrix_view import garment_cloths
 
-EASY = ("easy", "improver")
+FOR_BEGINNERS = ("easy", "improver")
 OF_EACH_MUST = 5  # pairings of every cloth that must be shown, beside the best of all
 AT_LEAST = 3  # of each pattern
 
@@ -159,7 +160,7 @@ def allowed_patterns(state: State, brief: Brief) -> Mask:
     children = brief.audience == "those who sew for children"
     found = [
         (record.facts.wearer != "adult") == children
-        and (brief.audience != "beginners" or record.difficulty in EASY)
+        and (brief.audience != "beginners" or record.difficulty in FOR_BEGINNERS)
         and (not brief.season or _in_season(record.season, brief.season))
         for record in state.drawer.records
     ]
@@ -207,8 +208,8 @@ def _liking(state: State, brief: Brief) -> Floats:
         found += rule.theme * hit / len(brief.theme)
     anchor = anchor_of(state, brief)
     if anchor and anchor.colours:
-        off = np.min([shelf.filed.distance(read_hex(colour)) for colour in anchor.colours], axis=0)
-        found += rule.harmony * (off <= state.tables.judging.stand_in.colour_off)
+        off = delta_e(ground_lab(shelf.records)[:, None, :], labs(anchor.colours)[None, :, :])
+        found += rule.harmony * (np.nan_to_num(off, nan=np.inf).min(axis=1) <= state.tables.judging.outfit.shares_within)
     return found
 
 

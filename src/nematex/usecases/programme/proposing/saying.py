@@ -12,14 +12,14 @@ from nematex.core.set.choosing import beyond, missing
 from nematex.usecases.programme.proposing.candidates import Candidates
 from nematex.usecases.programme.proposing.wanted import Wanted
 
-MOST = 4  # sentences
+MOST, GAVE_WAY = 4, 4  # sentences
 
 
 def why_chosen(found: Candidates, asked: Wanted, stands: Sequence[int], at: int, brief: Brief) -> list[str]:
     """What the set would miss without it, and how well it does by itself."""
     others = [each for each in stands if each != at]
     needed = [want for want in asked.wants if want.members[at] and missing(want, others) > missing(want, stands)]
-    said = [f"Brings {want.name}." for want in needed if want.name not in asked.reach]
+    said = [_brings(want.name, want.at_least) for want in needed if want.name not in asked.reach]
     said += _bodies(found, asked, [want.name for want in needed])
     cost = found.cost[at]
     if not np.isnan(cost) and brief.budget:
@@ -28,6 +28,12 @@ def why_chosen(found: Candidates, asked: Wanted, stands: Sequence[int], at: int,
         said.append(f"The cloth of one costs {price}.")
     said.append(_by_itself(found, at))
     return said[:MOST]
+
+
+def _brings(name: str, at_least: int) -> str:
+    if at_least > 1:
+        return f"One of the {name} asked for." if not name.startswith("two ") else f"One of {name}."
+    return f"Brings {name}." if " " in name or name.endswith("s") else f"Brings a {name}."
 
 
 def _bodies(found: Candidates, asked: Wanted, names: list[str]) -> list[str]:
@@ -61,10 +67,12 @@ def given_up(found: Candidates, asked: Wanted, stands: Sequence[int], passed: Se
         said.append(
             f"Only {len(stands)} of {brief.slots} places are filled: no other pairing is within the brief and in stock."
         )
-    for at in passed[:12]:
+    gave_way = 0
+    for at in passed:
         reason = _gave_way(found, asked, stands, at)
-        if reason and len(said) < 8:
+        if reason and gave_way < GAVE_WAY:
             said.append(reason)
+            gave_way += 1
     return said
 
 

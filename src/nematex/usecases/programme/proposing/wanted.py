@@ -14,8 +14,9 @@ from nematex.core.set.brief import Brief
 from nematex.core.set.choosing import Limit, Want
 from nematex.core.set.coverage import wanted_range
 from nematex.core.set.layers import layer_of
-from nematex.usecases.programme.proposing.candidates import EASY, Candidates, anchor_of, must_show
+from nematex.usecases.programme.proposing.candidates import Candidates, anchor_of, must_show
 
+EASY = "easy"
 PLAIN = ("", "solid")
 REACHED = ("bust", "hip")
 SEVERAL = 4  # places from which on variety is asked for
@@ -84,7 +85,7 @@ def _must_cover(at: _Gathering) -> None:
         at.want(fibre, (bool(each.fibres and each.fibres.share(fibre)) for each in cloths), 1, cover)
     for structure in brief.structures:
         at.want(f"a {structure}", (each.structure == structure for each in cloths), 1, cover)
-    at.want("easy makes", (each.difficulty in EASY for each in found.pattern_records), brief.easy, cover)
+    at.want("easy makes", (each.difficulty == EASY for each in found.pattern_records), brief.easy, cover)
     if brief.layers:
         layers = [layer_of(found.kind(place), each.facts.garment) for place, each in enumerate(found.pattern_records)]
         for layer, count in CAPSULE_LAYERS.items():
@@ -120,7 +121,7 @@ def _bodies(at: _Gathering) -> None:
 
 def _variety(at: _Gathering) -> None:
     found, cost = at.found, at.rule.variety
-    at.want("an easy make", (each.difficulty in EASY for each in found.pattern_records), 1, cost)
+    at.want("an easy make", (each.difficulty == EASY for each in found.pattern_records), 1, cost)
     printed = [record.print_kind not in PLAIN for record in found.cloth_records]
     at.want("a print", printed, 1, cost)
     at.want("a plain", (not each for each in printed), 1, cost)
