@@ -8,6 +8,7 @@ import shutil
 import signal
 import subprocess
 import sys
+import time
 import urllib.request
 from pathlib import Path
 
@@ -37,7 +38,16 @@ def text_of(address: str) -> str:
         return reply.read().decode()  # type: ignore[no-any-return]
 
 
-def test_start_again_killed_and_stop(tmp_path: Path) -> None:
+def says(address: str, words: str, said: bool = True) -> None:
+    """Wait until a page says it, or says it no more; the patience of the browser tests."""
+    until = time.monotonic() + 120
+    while (words in text_of(address)) is not said:
+        assert time.monotonic() < until, words
+        time.sleep(0.2)
+
+
+def test_start_again_killed_and_stop(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setenv("NEMATEX_POLL_S", "0.3")
     try:
         first = nematex(tmp_path, "start")
         assert first.returncode == 0, first.stderr
@@ -46,6 +56,9 @@ def test_start_again_killed_and_stop(tmp_path: Path) -> None:
         assert "Marrowstone" in text_of(address)
         assert nematex(tmp_path, "start").stdout.split()[-1] == address
         assert nematex(tmp_path, "status").returncode == 0
+        says(address + "stock", "Stock as of")
+        os.kill(state(tmp_path)["till_pid"], signal.SIGKILL)
+        says(address + "stock", "The stock feed cannot be reached. Nothing was lost")
         for name in ("web_pid", "database_pid"):
             os.kill(state(tmp_path)[name], signal.SIGKILL)
         assert nematex(tmp_path, "status").returncode == 1
@@ -53,6 +66,7 @@ def test_start_again_killed_and_stop(tmp_path: Path) -> None:
         assert again.stdout.split()[-1] == address, again.stderr
         assert "Loaded" not in again.stdout
         assert "Kelp Ladder challis" in text_of(address + "shelf?q=kelp")
+        says(address + "stock", "cannot be reached", said=False)  # the till is back, and asked
         taken = nematex(tmp_path, "start", "--port", "1")
         assert taken.returncode == 1
         assert "already running" in taken.stderr
