@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from datetime import date
 
@@ -11,6 +12,7 @@ from nematex.core.amount.length import amount
 from nematex.core.errors import FieldFault
 from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Wish
+from nematex.store.cloth.cloths import change_cloth
 from nematex.store.records import Pick, Programme
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.judging.ranking import one_pairing
@@ -170,3 +172,49 @@ def test_alternatives_wait_behind_a_place_and_change_with_it(demo: Shop) -> None
     acts.change_picks(demo, made, {}, "remove", waits.id)  # and steps in when it is taken out
     assert [pick.id for pick in kept(demo, made).picks][:2] == [second.id, first.id]
     assert not kept(demo, made).waiting
+
+
+def test_a_lining_is_no_place_of_its_own(demo: Shop) -> None:
+    made = begun(demo, slots="3")
+    state = demo.now()
+    coat, cloth = (next(record.id for record in state.drawer.records if record.code == "BR-41"), "OW-413")
+    acts.add_picks(demo, made, [Pick(0, next(each.id for each in state.shelf.records if each.code == cloth), coat)])
+    planning.stand_beside(demo, demo.now(), made, kept(demo, made).picks[0].id, "lining", "Sloe lining")
+    found = proposed(demo, made)
+    assert [pick.part for pick in found.picks] == [None, "lining", None, None]
+
+
+def test_a_dress_is_no_dressing_gown_and_another_currency_is_no_bargain(demo: Shop) -> None:
+    state = demo.now()
+    cheap = min((record for record in state.shelf.records if record.price_per_m), key=lambda each: each.price_per_m or 0)
+    with demo.database.work() as work:
+        change_cloth(work, cheap.id, {"currency": "EUR"})
+    found = proposed(demo, begun(demo, slots="1", garments="dress", budget="200"))
+    (pick,) = found.picks
+    pattern = demo.now().pattern(pick.pattern_id)
+    assert pattern
+    assert "dress" in pattern.facts.garment.split()
+    narrowed = narrowed_by(demo.now(), found)
+    assert narrowed
+    place = demo.now().shelf.place[cheap.id]
+    assert not any(cloths_within(demo.now(), narrowed, each, Wish())[place] for each in demo.now().drawer.records[:5])
+
+
+def test_two_people_propose_at_once_and_one_set_stands(demo: Shop) -> None:
+    made = begun(demo, slots="5")
+    programme, state = kept(demo, made), demo.now()
+    with ThreadPoolExecutor(4) as pool:
+        list(pool.map(lambda _: planning.ask_proposal(demo, state, programme), range(4)))
+    found = kept(demo, made)
+    assert len(found.picks) == 5
+    assert len({pick.cloth_id for pick in found.picks}) == len({pick.pattern_id for pick in found.picks}) == 5
+
+
+def test_a_proposal_that_was_proposed_anew_is_kept_by_nobody(demo: Shop) -> None:
+    made = begun(demo, slots="2")
+    stale = proposed(demo, made).picks[0].id
+    proposed(demo, made)
+    with pytest.raises(FieldFault, match="proposed anew"):
+        planning.take_up(demo, made, stale)
+    with pytest.raises(FieldFault, match="proposed anew"):
+        planning.refuse(demo, made, stale)

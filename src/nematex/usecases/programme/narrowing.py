@@ -12,7 +12,7 @@ from nematex.core.quantity.arrays import Mask
 from nematex.core.set.brief import Brief
 from nematex.store.records import ClothRecord, PatternRecord, Programme
 from nematex.usecases.held.state import State
-from nematex.usecases.programme.proposing.candidates import allowed_cloths, allowed_patterns
+from nematex.usecases.programme.proposing.candidates import allowed_cloths, allowed_patterns, prices
 from nematex.usecases.programme.proposing.propose import brief_of
 
 ROUNDING = 1e-6
@@ -46,14 +46,14 @@ def cloths_within(state: State, found: Narrowed, pattern: PatternRecord, wish: W
     if found.brief.budget is not None:
         takes = lengths_m(state.shelf.columns, pattern.facts, wish, state.tables)
         if takes is not None:
-            keep &= np.nan_to_num(takes * state.shelf.filed.price, nan=np.inf) <= found.brief.budget + ROUNDING
+            keep &= np.nan_to_num(takes * prices(state), nan=np.inf) <= found.brief.budget + ROUNDING
     return keep
 
 
 def patterns_within(state: State, found: Narrowed, record: ClothRecord) -> frozenset[int]:
     """The patterns of the brief for which enough of this cloth costs no more than the budget."""
     place = state.shelf.place[record.id]
-    column, price = state.shelf.columns.take(np.array([place])), state.shelf.filed.price[place]
+    column, price = state.shelf.columns.take(np.array([place])), prices(state)[place]
     keep = []
     for pattern, allowed in zip(state.drawer.records, allowed_patterns(state, found.brief), strict=True):
         takes = lengths_m(column, pattern.facts, Wish(), state.tables) if allowed else None

@@ -149,10 +149,12 @@ def ask_open(shop: Shop, programme_id: int, pick_id: int, question: str) -> None
         store.write_question(work, programme_id, pick_id, text)
 
 
-def put_in_order(shop: Shop, programme_id: int, leading: list[int]) -> None:
-    """The running order, by the picks that open each place."""
+def put_in_order(shop: Shop, programme_id: int, leading: list[int], moved: int | None = None) -> None:
+    """The running order, by the picks that open each place; the one that was moved is the presenter's own then."""
     with shop.database.work() as work:
         found_programme(work, programme_id)
+        if moved is not None:
+            store.take_up(work, programme_id, moved)
         store.order_picks(work, programme_id, leading)
 
 

@@ -351,7 +351,7 @@ document.addEventListener("alpine:init", () => {
     async move(from, to) {
       const order = this.all().map((one) => one.dataset.pick), [moved] = order.splice(from, 1);
       order.splice(to, 0, moved);
-      const body = new URLSearchParams({ csrf_token: this.$root.querySelector("[name=csrf_token]").value, order: order.join(" ") });
+      const body = new URLSearchParams({ csrf_token: this.$root.querySelector("[name=csrf_token]").value, order: order.join(" "), moved });
       const answer = await fetch(this.$root.dataset.order, { method: "POST", body }).catch(() => null);
       if (!answer?.ok) { this.said = "Not kept: the shop does not answer. Try again."; return; }
       const page = new DOMParser().parseFromString(await answer.text(), "text/html");

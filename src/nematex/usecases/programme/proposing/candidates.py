@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections import Counter
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from datetime import date, timedelta
 from functools import cached_property
@@ -11,6 +13,7 @@ import numpy.typing as npt
 
 from nematex.core.amount.length import least_length_m
 from nematex.core.amount.many import lengths_m
+from nematex.core.cloth.facts import STRUCTURES
 from nematex.core.colour.difference import delta_e, lab_from_srgb, read_hex
 from nematex.core.errors import FieldFault
 from nematex.core.judging.matrix import Matrix
@@ -21,13 +24,14 @@ from nematex.core.set.brief import Brief
 from nematex.core.set.choosing import Ids
 from nematex.core.set.coverage import Garment, garment_of
 from nematex.core.set.palette import labs
-from nematex.store.records import ClothRecord, PatternRecord, Programme
+from nematex.store.records import ClothRecord, PatternRecord, Pick, Programme
 from nematex.tables import colour_names, colour_words
 from nematex.usecases.cloth.browse import cloth_named
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.matrix_view import garment_cloths
 
 FOR_BEGINNERS = ("easy", "improver")
+OF_EACH_KIND = 40  # cloths of every kind that is asked for
 OF_EACH_MUST = 5  # pairings of every cloth that must be shown, beside the best of all
 AT_LEAST = 3  # of each pattern
 
@@ -121,9 +125,14 @@ def _named(state: State, field: str, text: str) -> ClothRecord:
 
 
 def gather(
-    state: State, judged: Matrix, brief: Brief, programme: Programme, shown: frozenset[tuple[int, int]] = frozenset()
+    state: State,
+    judged: Matrix,
+    brief: Brief,
+    programme: Programme,
+    new_from: date,
+    shown: frozenset[tuple[int, int]] = frozenset(),
 ) -> Candidates:
-    """The best pairings within the brief, the programme's own first; `shown` are pairings shown not long ago."""
+    """The best pairings within the brief, the programme's own places first; `shown` are pairings shown not long ago."""
     rule = state.tables.judging.proposal
     score = judged.score / 100
     usable = (judged.verdict <= Verdict.WITH_CARE) & allowed_patterns(state, brief)[:, None]
@@ -132,27 +141,36 @@ def gather(
         at, place = state.drawer.place.get(pattern_id), state.shelf.place.get(cloth_id)
         if at is not None and place is not None:
             usable[at, place] = False
-    own = _own(state, programme)
-    usable[[at for at, _ in own], :] = False  # a pattern or cloth that stands in the set is not shown twice
-    usable[:, [place for _, place in own]] = False
+    standing = [pick for pick in programme.picks if not pick.proposed]
+    taken = _places(state, standing)  # a pattern or cloth that stands in the set is not shown twice
+    usable[[at for at, _ in taken], :] = False
+    usable[:, [place for _, place in taken]] = False
     offered = np.where(usable, score + _liking(state, brief)[None, :], -1.0).astype(np.float32)
-    patterns, cloths = _best(offered, rule.pairings, _musts(state, brief))
+    patterns, cloths = _best(offered, rule.pairings, _musts(state, brief, new_from, offered))
+    own = _places(state, [pick for at, pick in enumerate(standing) if not pick.with_before or not at])
     patterns = np.concatenate([np.array([at for at, _ in own], dtype=np.intp), patterns])
     cloths = np.concatenate([np.array([place for _, place in own], dtype=np.intp), cloths])
     length = _lengths(state, patterns, cloths)
-    cost = length * state.shelf.filed.price[cloths]
+    cost = length * prices(state)[cloths]
     found = Candidates(state, patterns, cloths, score[patterns, cloths].astype(np.float64), length, cost, len(own))
     return _taken(found, _within(found, brief))
 
 
-def _own(state: State, programme: Programme) -> list[tuple[int, int]]:
-    """Places of the picks that somebody chose or took up."""
-    places = (
-        (state.drawer.place.get(pick.pattern_id), state.shelf.place.get(pick.cloth_id))
-        for pick in programme.picks
-        if not pick.proposed
-    )
-    return [(at, place) for at, place in places if at is not None and place is not None]
+def _places(state: State, picks: Iterable[Pick]) -> list[tuple[int, int]]:
+    """Where the pattern and the cloth of each pick stand in drawer and shelf."""
+    found = ((state.drawer.place.get(pick.pattern_id), state.shelf.place.get(pick.cloth_id)) for pick in picks)
+    return [(at, place) for at, place in found if at is not None and place is not None]
+
+
+def prices(state: State) -> Floats:
+    """Price per m of each cloth in the currency that most of the shelf is priced in; NaN for the others, (cloths,)."""
+    found: Floats | None = state.worked_out.get("prices")
+    if found is None:
+        said = [record.currency for record in state.shelf.records]
+        usual = Counter(each for each in said if each).most_common(1)
+        ours = np.array([not usual or each == usual[0][0] for each in said], dtype=np.bool_)
+        found = state.worked_out["prices"] = np.where(ours, state.shelf.filed.price, np.nan)
+    return found
 
 
 def allowed_patterns(state: State, brief: Brief) -> Mask:
@@ -188,13 +206,31 @@ def allowed_cloths(state: State, brief: Brief) -> Mask:
     return keep
 
 
-def _musts(state: State, brief: Brief) -> list[int]:
-    """Places of cloths of which some pairings are weighed in any case."""
+def _musts(state: State, brief: Brief, new_from: date, offered: npt.NDArray[np.float32]) -> list[int]:
+    """Places of cloths of which some pairings are weighed in any case: those named, and the best of each kind asked for."""
+    shelf = state.shelf
     named = [*must_show(state, brief), *filter(None, [anchor_of(state, brief)])]
-    found = [state.shelf.place[record.id] for record in named]
+    found = [shelf.place[record.id] for record in named]
+    best = offered.max(axis=0, initial=-1.0)
+    for members in _kinds_asked(state, brief, new_from):
+        places = np.flatnonzero(members & (best >= 0))
+        found += [int(at) for at in places[np.argsort(-best[places], kind="stable")][:OF_EACH_KIND]]
+    return list(dict.fromkeys(found))
+
+
+def _kinds_asked(state: State, brief: Brief, new_from: date) -> Iterator[Mask]:
+    """For each kind of cloth that the brief asks for, which cloths are of it."""
+    shelf, rule = state.shelf, state.tables.judging.proposal
     if brief.deadstock:
-        found += [at for at, cloth in enumerate(state.shelf.cloths) if cloth.deadstock]
-    return list(dict.fromkeys(found))[:200]
+        yield np.array([cloth.deadstock for cloth in shelf.cloths], dtype=np.bool_)
+    if brief.arrivals:
+        yield np.asarray(shelf.filed.arrived >= new_from.toordinal())
+    if brief.overstock:
+        yield np.asarray(shelf.stock_m >= rule.overstock_m)
+    for fibre in brief.fibres:
+        yield np.array([bool(each.fibres and each.fibres.share(fibre)) for each in shelf.cloths], dtype=np.bool_)
+    for structure in brief.structures:
+        yield np.asarray(shelf.columns.structure == STRUCTURES.index(structure))
 
 
 def _liking(state: State, brief: Brief) -> Floats:

@@ -55,8 +55,9 @@ def propose(shop: Shop, state: State, programme: Programme, today: date) -> Prop
     """The best set for a programme's brief around what stands in it; raises FieldFault for a brief that cannot be read."""
     brief = brief_of(state, programme)
     shown = shown_within(state, programme, brief.not_again_months, today)
-    found = gather(state, whole(shop, state), brief, programme, shown)
-    everything = wanted(found, brief, new_since(programme, state, today))
+    new_from = new_since(programme, state, today)
+    found = gather(state, whole(shop, state), brief, programme, new_from, shown)
+    everything = wanted(found, brief, new_from)
     asked, choice = _choose(found, brief, everything)
     chosen = [found.own + at for at in choice.places]
     stands = [*range(found.own), *chosen]

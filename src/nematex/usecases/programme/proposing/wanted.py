@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 from datetime import date
@@ -78,8 +79,9 @@ def _must_cover(at: _Gathering) -> None:
     found, brief, cover = at.found, at.brief, at.rule.cover
     kinds = [f"{found.kind(place)} {record.facts.garment}".casefold() for place, record in enumerate(found.pattern_records)]
     for garment in brief.garments:
-        word = garment.removesuffix("s") if garment not in kinds else garment
-        at.want(garment, (word in kind for kind in kinds), 1, cover)
+        ways = {garment, garment.removesuffix("s")}
+        named = re.compile("|".join(rf"\b{re.escape(way)}\b" for way in ways))  # a dress is no dressing gown
+        at.want(garment, (bool(named.search(kind)) for kind in kinds), 1, cover)
     cloths = [found.state.shelf.cloths[place] for place in found.cloths]
     for fibre in brief.fibres:
         at.want(fibre, (bool(each.fibres and each.fibres.share(fibre)) for each in cloths), 1, cover)

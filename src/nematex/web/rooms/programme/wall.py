@@ -10,7 +10,7 @@ from werkzeug.wrappers import Response as Reply
 from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.usecases.programme import photos, planning
 from nematex.web.pdf import fonts_inside, png
-from nematex.web.rooms.common import download, numbers, shop
+from nematex.web.rooms.common import as_number, download, numbers, shop
 from nematex.web.rooms.programme.hung import GROUNDS, SIZES, cloths_of, in_size, on_page
 from nematex.web.rooms.programme.programmes import find_programme
 
@@ -69,7 +69,7 @@ def order(programme_id: int) -> Reply:
     leading = numbers(request.form.get("order", "").split()[:200])
     if not leading:
         abort(400)
-    planning.put_in_order(shop(), programme_id, leading)
+    planning.put_in_order(shop(), programme_id, leading, as_number(request.form.get("moved", "")))
     return redirect(url_for("wall.page", programme_id=programme_id))
 
 
