@@ -150,6 +150,15 @@ def test_the_look_book_holds_names_prices_and_lines(page: Page) -> None:
         assert words in " ".join(text.split())
 
 
+# A file let fall on the third garment, as a browser does it.
+DROPPED = """bytes => {
+  const dropped = new DataTransfer();
+  dropped.items.add(new File([new Uint8Array(bytes)], "a.png", { type: "image/png" }));
+  const where = document.querySelector('[data-place="2"] .spot');
+  where.dispatchEvent(new DragEvent("drop", { bubbles: true, cancelable: true, dataTransfer: dropped }));
+}"""
+
+
 def test_the_shops_own_photo_takes_the_place_of_a_drawing(page: Page, site: Site) -> None:
     content = io.BytesIO()
     Image.new("RGB", (300, 400), "#00aa55").save(content, "PNG")
@@ -160,7 +169,14 @@ def test_the_shops_own_photo_takes_the_place_of_a_drawing(page: Page, site: Site
     picture = Image.open(io.BytesIO(page.request.get("/programmes/1/wall.png").body())).convert("RGB")
     near = [colour for _, colour in picture.getcolors(2**24) or [] if abs(colour[1] - 170) < 4 and colour[0] < 8]  # type: ignore[index, operator]
     assert near
+    page.get_by_label("Of which garment").select_option(index=0)
     page.get_by_role("button", name="the drawing again").click()
+    expect(page.locator('[data-place="0"] image')).to_have_count(0)
+    page.evaluate(DROPPED, list(content.getvalue()))
+    expect(page.locator('[data-place="2"] image')).to_have_count(1)
+    page.get_by_label("Of which garment").select_option(index=2)
+    page.get_by_role("button", name="the drawing again").click()
+    expect(page.locator('[data-place="2"] image')).to_have_count(0)
     expect(page.locator('[data-place="0"] image')).to_have_count(0)
     page.get_by_label("Photo").set_input_files({"name": "a.png", "mimeType": "image/png", "buffer": b"%PDF-1.4"})
     page.get_by_role("button", name="Show it").click()

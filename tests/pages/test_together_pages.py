@@ -80,6 +80,17 @@ def test_the_makers_expected_make_a_pick_red_everywhere(page: Page, site: Site) 
     )
 
 
+def test_what_is_on_air_today_is_looked_over_on_the_front_page(page: Page, site: Site) -> None:
+    shown = acts.about(kept(site, "Lantern Walk"))
+    acts.save_programme(site.shop, 1, {"shown_on": date.today().isoformat(), "shown": json.dumps(shown)})
+    page.goto("/")
+    air = page.locator("li", has=page.locator("a[href$='/programmes/1/check']"))
+    expect(air).to_contain_text("5 want a thought")  # no cloth of it has a link
+    stock(site, "OW-413", 0.0)
+    page.reload()
+    expect(air).to_contain_text("1 thing must not go out like this")
+
+
 @pytest.fixture
 def feed() -> Iterator[tuple[str, dict[str, object]]]:
     """A stock feed on loopback and what it says."""

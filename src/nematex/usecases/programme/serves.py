@@ -83,7 +83,7 @@ def whole_set(shop: Shop, state: State, programme: Programme) -> WholeSet:
         ]
         found.append(Serves(place, wanted, sized, holes))
     unsized = [garment.name for garment in shown if not garment.reach]
-    return WholeSet(found, spreads(state, programme, judged), unsized, judged is not None)
+    return WholeSet(found, spreads(shop, state, programme, judged), unsized, judged is not None)
 
 
 def _asked(state: State, programme: Programme) -> dict[str, Range | None]:

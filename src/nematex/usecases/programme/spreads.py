@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from decimal import Decimal
 
 import numpy as np
 
@@ -15,9 +14,14 @@ from nematex.core.judging.matrix import Matrix
 from nematex.core.quantity.arrays import Mask
 from nematex.core.set.coverage import garment_of
 from nematex.store.records import ClothRecord, Programme
+from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
+from nematex.usecases.judging.ranking import fitting_wish
+from nematex.usecases.programme.by_cloth import wish_of
 from nematex.usecases.programme.closing import Closing, best_pairings
+from nematex.usecases.programme.costs import whole_cost
 from nematex.usecases.programme.needs import needs
+from nematex.usecases.programme.proposing.candidates import prices
 from nematex.usecases.programme.season import season_said
 from nematex.usecases.programme.worn import Worn, is_printed, worn
 from nematex.usecases.quantity.saying import hand_word
@@ -42,8 +46,8 @@ class Spread:
 class _Set:
     """A programme with what may close its gaps."""
 
-    def __init__(self, state: State, programme: Programme, judged: Matrix | None) -> None:
-        self.state, self.programme, self.judged = state, programme, judged
+    def __init__(self, shop: Shop, state: State, programme: Programme, judged: Matrix | None) -> None:
+        self.shop, self.state, self.programme, self.judged = shop, state, programme, judged
         self.garments: list[Worn] = worn(state, programme)
         records = {pick.cloth_id: found for pick in programme.picks if (found := state.cloth(pick.cloth_id))}
         self.cloths = list(records.values())
@@ -57,9 +61,9 @@ class _Set:
         return best_pairings(state, self.programme, self.judged, np.array(wanted, dtype=np.bool_), allowed, OFFERED)
 
 
-def spreads(state: State, programme: Programme, judged: Matrix | None) -> list[Spread]:
+def spreads(shop: Shop, state: State, programme: Programme, judged: Matrix | None) -> list[Spread]:
     """Every respect in which a set may be one-sided."""
-    at = _Set(state, programme, judged)
+    at = _Set(shop, state, programme, judged)
     ways = (_kinds, _makes, _cups, _structures, _weights, _drapes, _prints, _scales, _prices, _seasons, _depths)
     return [found for way in ways if (found := way(at))]
 
@@ -169,27 +173,24 @@ def _scales(at: _Set) -> Spread | None:
 
 
 def _prices(at: _Set) -> Spread | None:
-    """What the cloth of one garment costs."""
-    need, price = needs(at.state, at.programme), at.state.shelf.filed.price
-    places = at.state.shelf.place
-    costs = {
-        each.pick.id: need[each.pick.id].one_m * float(price[places[each.record.id]])
+    """What one garment costs, with what goes beneath and into it."""
+    found = [
+        cost
         for each in at.garments
-        if each.pick.id in need and not np.isnan(price[places[each.record.id]])
-    }
+        if (cost := whole_cost(at.shop, at.state, each.pattern, each.record, fitting_wish(each.pattern, wish_of(each.pick))))
+    ]
     currencies = {each.record.currency for each in at.garments}
-    if not costs or len(currencies) != 1:
+    if not found or len(currencies) != 1:
         return None
-    low, high = min(costs.values()), max(costs.values())
+    low, high = min(found), max(found)
     voice, currency = at.state.voice, next(iter(currencies))
-    said = " to ".join(voice.money(_rounded(each), currency) for each in (low, high)) + " for the cloth of a garment"
-    if high < ALIKE_PRICE * low and len(costs) >= SEVERAL:
-        return Spread("prices", [], "All cost about the same: nothing cheap, nothing dear.", said=said)
-    return Spread("prices", [], said=said)
-
-
-def _rounded(value: float) -> Decimal:
-    return Decimal(f"{value:.2f}")
+    said = f"{voice.money(low, currency)} to {voice.money(high, currency)} for a garment with what goes into it"
+    if float(high) >= ALIKE_PRICE * float(low) or len(found) < SEVERAL:
+        return Spread("prices", [], said=said)
+    own = [float(each.record.sale_price_per_m or each.record.price_per_m or 0) for each in at.garments]
+    price = np.nan_to_num(prices(at.state), nan=-1.0)
+    other = (price > 0) & ((price * ALIKE_PRICE <= min(own)) | (price >= ALIKE_PRICE * max(own)))
+    return Spread("prices", [], "All cost about the same: nothing cheap, nothing dear.", at.close(cloths=other), said)
 
 
 def _seasons(at: _Set) -> Spread | None:

@@ -8,6 +8,7 @@ from flask import Blueprint, redirect, render_template, request
 from werkzeug.wrappers import Response
 
 from nematex.usecases.front import front
+from nematex.usecases.programme.before_air import looked_over
 from nematex.usecases.programme.needs import alarms
 from nematex.usecases.settings import SETTINGS, choose_setting, is_well
 from nematex.usecases.stock.selling import feed_said
@@ -22,7 +23,10 @@ def home() -> str:
     per = now().settings.get("price per", SETTINGS["price per"][0])
     ways = {"cuts": SETTINGS["cut"], "cut": cut, "prices_per": SETTINGS["price per"], "price_per": per}
     feed, today = feed_said(shop(), now(), datetime.now()), date.today()
-    return render_template("home.html", front=front(now(), today), feed=feed, alarms=alarms(now(), today), **ways)
+    on_air = [(one, looked_over(shop(), now(), one, datetime.now())) for one in now().programmes if one.shown_on == today]
+    return render_template(
+        "home.html", front=front(now(), today), feed=feed, alarms=alarms(now(), today), on_air=on_air, **ways
+    )
 
 
 @room.post("/settings")

@@ -348,6 +348,16 @@ document.addEventListener("alpine:init", () => {
       const there = all.indexOf(all.reduce((best, one) => (this.far(one, event) < this.far(best, event) ? one : best)));
       if (there !== here) this.move(here, there);
     },
+    over(event) { event.preventDefault(); },
+    put(event) {  /* a photo dropped on a garment takes the place of its drawing */
+      const one = event.target.closest("[data-pick]"), files = event.dataTransfer?.files;
+      if (!one || !files?.length) return;
+      event.preventDefault();
+      const form = document.getElementById("own-photo");
+      form.elements.pick.value = one.dataset.pick;
+      form.elements.photo.files = files;
+      form.requestSubmit(form.querySelector("button"));
+    },
     async move(from, to) {
       const order = this.all().map((one) => one.dataset.pick), [moved] = order.splice(from, 1);
       order.splice(to, 0, moved);
