@@ -17,6 +17,9 @@ SHOULDER_CM, WAIST_CM = 146.0, 104.0  # above the floor, on the common middle si
 BETWEEN_CM = 7.0
 LEAST_WIDE_CM = 66.0  # so that a caption has room beneath a narrow garment
 LEAST_PX_PER_CM = 0.6
+LINE = 1.28  # of a line to its letters
+CAPTION_SHARE = 0.94  # of the middle cell of a row
+CUT_COSTS = 0.5  # of its scale, where every caption is cut
 
 
 @dataclass(frozen=True)
@@ -81,45 +84,62 @@ def _wide(garment: Garment) -> float:
 
 
 def wall(garments: Sequence[Garment], title: str, width: float, height: float, letter: float | None = None) -> Wall:
-    """The garments in their order, in as many rows as let them be largest."""
-    letter = letter or max(11.0, round(min(width, height) / 48, 1))
-    margin = letter * 2
+    """The garments in their order, in as many rows as let them be large and their captions whole."""
+    letter = letter or max(11.0, round(min(width, height) / 50, 1))
+    margin = letter * 1.6
     head = broken(title, letter * 2.2, width - 2 * margin, 2, NAME)
-    top = margin + letter * (2.4 * len(head) + 1.2) if head else letter
-    room = height - top - letter * 2.6
-    best = max(
-        (_rows(garments, rows, width - 2 * margin, room, letter) for rows in range(1, len(garments) + 1)),
-        key=lambda each: each[1],
-        default=([], 1.0),
-    )
-    rows, scale = best
+    top = letter * (2.4 * len(head) + 2.6) if head else letter
+    room = height - top - letter * 2.4
+    tried = [_laid(garments, rows, width - 2 * margin, room, letter) for rows in range(1, len(garments) + 1)]
+    best = max(tried, key=lambda each: each.worth, default=_Laid([], 1.0, 0.0, 0.0))
+    high = max(map(_tall, garments), default=0.0) * best.scale + letter * 2 + best.caption
+    start = top + max(0.0, room - high * len(best.rows)) / 2
     floors, hung = [], []
-    caption = _caption(letter)
-    high = max(map(_tall, garments), default=0.0) * scale + letter * 2 + caption
-    start = top + max(0.0, room - high * len(rows)) / 2
-    for number, row in enumerate(rows):
-        floor = start + high * (number + 1) - caption
+    for number, row in enumerate(best.rows):
+        floor = start + high * (number + 1) - best.caption
         floors.append(floor)
-        wide = sum(map(_wide, row)) * scale
-        spare = (width - 2 * margin - wide) / (len(row) + 1)
-        at = margin + spare
-        for garment in row:
-            cell = _wide(garment) * scale
-            left = at - spare / 2
-            hung.append(_hung(garment, at + cell / 2, floor, scale, left, cell + spare, letter))
-            at += cell + spare
-    return Wall(width, height, scale, letter, tuple(head), tuple(floors), tuple(hung), top)
+        at = margin
+        for cell in row:
+            y = floor - above_floor(cell.garment.kind) * best.scale
+            lines = _placed(cell.lines, floor, letter)
+            hung.append(Hung(cell.garment, at + cell.width / 2, y, at, cell.width, floor, lines))
+            at += cell.width
+    return Wall(width, height, best.scale, letter, tuple(head), tuple(floors), tuple(hung), top)
 
 
-def _caption(letter: float) -> float:
-    """The height that captions take beneath a floor."""
-    return letter * 8.4
+@dataclass(frozen=True)
+class _Cell:
+    """A garment's part of its row, in px, and its caption, broken to that width: (text, font, size)."""
+
+    garment: Garment
+    width: float
+    lines: tuple[tuple[str, str, float], ...]
 
 
-def _rows(
-    garments: Sequence[Garment], count: int, width: float, height: float, letter: float
-) -> tuple[list[list[Garment]], float]:
-    """The garments in so many rows of about the same width, and the scale at which the widest and the tallest fit."""
+@dataclass(frozen=True)
+class _Laid:
+    """Rows of cells, the scale at which all fit, the height of the captions, and what such a wall is worth."""
+
+    rows: list[list[_Cell]]
+    scale: float
+    caption: float
+    worth: float
+
+
+def _laid(garments: Sequence[Garment], count: int, width: float, height: float, letter: float) -> _Laid:
+    """So many rows of about the same width; a cut caption makes it worth less."""
+    rows = [_cells(row, width, letter) for row in _split(garments, count)]
+    every = [cell for row in rows for cell in row]
+    caption = max(sum(size for _, _, size in cell.lines) for cell in every) * LINE + letter
+    high = (height / len(rows) - caption - letter * 2) / max(map(_tall, garments))
+    wide = min(cell.width / _wide(cell.garment) for cell in every)
+    scale = max(min(high, wide), LEAST_PX_PER_CM)
+    cut = sum(text.endswith("…") for cell in every for text, _, _ in cell.lines)
+    return _Laid(rows, scale, caption, scale * (1 - CUT_COSTS * min(1.0, cut / len(every))))
+
+
+def _split(garments: Sequence[Garment], count: int) -> list[list[Garment]]:
+    """The garments in their order in so many rows, each about as wide as the others."""
     each = sum(map(_wide, garments)) / count
     rows: list[list[Garment]] = []
     row: list[Garment] = []
@@ -130,20 +150,28 @@ def _rows(
             row = []
         row.append(garment)
         filled += _wide(garment)
-    rows.append(row)
-    high = (height / len(rows) - _caption(letter) - letter * 2) / max(map(_tall, garments))
-    wide = min(width / sum(map(_wide, row)) for row in rows)
-    return rows, max(min(high, wide), LEAST_PX_PER_CM)
+    return [*rows, row]
 
 
-def _hung(garment: Garment, x: float, floor: float, scale: float, left: float, width: float, letter: float) -> Hung:
-    lines, at = [], floor + letter * 1.5
-    texts = [(f"{garment.number}. {garment.cloth.facts.name}", NAME, letter * 1.1, 3)]
-    texts += [(f"for {garment.pattern.facts.name}", TEXT, letter, 2)]
-    texts += [(fact, TEXT, letter * 0.92, 1) for fact in garment.facts if fact]
-    for text, font, size, most in texts:
-        for line in broken(text, size, width - letter * 1.2, most, font):
-            if at < floor + _caption(letter) - letter * 0.6:
-                lines.append((line, round(at, 1), font, round(size, 1)))
-                at += size * 1.28
-    return Hung(garment, x, floor - above_floor(garment.kind) * scale, left, width, floor, tuple(lines))
+def _cells(row: Sequence[Garment], width: float, letter: float) -> list[_Cell]:
+    """A row shared out by how wide its garments are; a caption needs room beneath a narrow one too."""
+    least = CAPTION_SHARE * sum(map(_wide, row)) / len(row)
+    shares = [max(_wide(one), least) for one in row]
+    widths = [width * share / sum(shares) for share in shares]
+    return [_Cell(one, cell, _caption(one, cell - letter, letter)) for one, cell in zip(row, widths, strict=True)]
+
+
+def _caption(garment: Garment, width: float, letter: float) -> tuple[tuple[str, str, float], ...]:
+    """What stands beneath a garment, in lines of this width."""
+    name = f"{garment.number}. {garment.cloth.facts.name}"
+    texts = [(name, NAME, letter * 1.1, 3), (f"for {garment.pattern.facts.name}", TEXT, letter, 3)]
+    texts += [(fact, TEXT, letter * 0.92, 2) for fact in garment.facts if fact]
+    return tuple((line, font, size) for text, font, size, most in texts for line in broken(text, size, width, most, font))
+
+
+def _placed(lines: Sequence[tuple[str, str, float]], floor: float, letter: float) -> tuple[tuple[str, float, str, float], ...]:
+    found, at = [], floor + letter * 0.4
+    for text, font, size in lines:
+        at += size * LINE
+        found.append((text, round(at, 1), font, round(size, 1)))
+    return tuple(found)
