@@ -25,7 +25,7 @@ def test_a_tier_is_added_picked_and_taken_back(page: Page, site: Site) -> None:
     assert page.locator(".garment.worn.large").inner_html() != before
     page.get_by_role("button", name="Add", exact=True).click()
     expect(page.locator("h1")).to_be_visible()
-    page.get_by_role("link", name="Notes to copy").click()
+    page.get_by_role("link", name="Notes", exact=True).click()
     expect(page.get_by_text("a tier 25 cm deep").first).to_be_attached()
     page.go_back()
     page.get_by_role("link", name=re.compile("for Avocet shift")).last.click()

@@ -85,7 +85,7 @@ def test_from_an_empty_shop_to_copied_notes(browser: Browser, empty_site: Site, 
     expect(page.get_by_label("Your own line for pick 2")).to_have_value("The sensible one.")
 
     # The notes, in the order shown, both unit systems, cautions, places for links; copied.
-    page.get_by_role("link", name="Notes to copy").click()
+    page.get_by_role("link", name="Notes", exact=True).click()
     page.get_by_role("button", name="Copy").click()
     expect(page.get_by_role("status")).to_have_text("Copied.")
     notes = page.evaluate("navigator.clipboard.readText()")

@@ -15,7 +15,7 @@ from nematex.core.errors import FieldFault
 from nematex.devices.simulated_till import MODES, Till, popularity
 from nematex.devices.stock_feed import FeedDown, HttpStockFeed, read_answer
 from nematex.devices.till_service import till_app
-from nematex.store.cloth.reservations import give_back, reserve
+from nematex.store.cloth.reservations import give_back, reservations, reserve
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.stock.address import choose_feed
 from nematex.usecases.stock.polling import poll
@@ -73,7 +73,7 @@ def test_levels_come_onto_the_shelf_less_what_is_reserved(demo: Shop, served: Se
     assert poll(demo, served.feed, NOW) == 2
     assert (stock(demo, "LF-304"), stock(demo, "GM-101")) == (11.0, 3.2)
     with demo.database.work() as work:
-        give_back(work, 1)
+        give_back(work, reservations(work, cloth.id)[0].id)
     assert stock(demo, "LF-304") == 15.0
     assert poll(demo, served.feed, NOW) == 0  # the till counts the same, and nothing is held any more
 
