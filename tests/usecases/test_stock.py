@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import json
 import threading
+import time
 from collections.abc import Iterator
+from contextlib import suppress
 from datetime import datetime, timedelta
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from pathlib import Path
@@ -28,15 +30,17 @@ class Served:
     """A feed on loopback that sends what it is told to."""
 
     def __init__(self) -> None:
-        self.content, self.status, self.cut = b"", 200, False
+        self.content, self.status, self.cut, self.after_s = b"", 200, False, 0.0
         outer = self
 
         class Handler(BaseHTTPRequestHandler):
             def do_GET(self) -> None:
+                time.sleep(outer.after_s)
                 self.send_response(outer.status)
                 self.send_header("Content-Length", str(len(outer.content) + (50 if outer.cut else 0)))
                 self.end_headers()
-                self.wfile.write(outer.content)
+                with suppress(OSError):  # who asked has given up
+                    self.wfile.write(outer.content)
 
             def log_message(self, *args: object) -> None:
                 pass
@@ -115,6 +119,14 @@ def test_a_feed_that_says_nothing_leaves_every_stock_as_it_was(
     assert said
     assert says in said.wrong
     assert said.as_of == NOW
+
+
+def test_a_feed_that_is_slow_is_given_up_and_says_so(served: Served) -> None:
+    served.tell({"LF-304": 15.0})
+    served.after_s = 1.5
+    with pytest.raises(FeedDown, match=r"did not answer within 0\.2 seconds"):
+        HttpStockFeed(served.feed.url, 0.2).levels()
+    assert served.feed.levels().rows  # with more patience it answers
 
 
 def test_a_feed_that_is_killed_cut_off_or_too_late_is_said(demo: Shop, served: Served) -> None:

@@ -19,6 +19,7 @@ from nematex.usecases.quantity.saying import Voice
 def offers(shop: Shop, state: State, programme: Programme) -> dict[int, list[StandIn]]:
     """Pick → the nearest cloths of which there is enough, for the picks that are short of what they may sell."""
     found: dict[int, list[StandIn]] = {}
+    shown = {pick.cloth_id for pick in programme.picks}
     for pick in programme.picks:
         need = needs(state, programme).get(pick.id)
         record, pattern = state.cloth(pick.cloth_id), state.pattern(pick.pattern_id)
@@ -27,7 +28,8 @@ def offers(shop: Shop, state: State, programme: Programme) -> dict[int, list[Sta
         wish = fitting_wish(pattern, wish_of(pick))
         if pick.part:
             wish = replace(wish, part=part_of(pick.part, pattern.facts, wish, state.tables))
-        found[pick.id] = for_pick(shop, state, record[0], pattern, wish, need.all_m / max(need.one_m, 0.01))
+        times = need.all_m / max(need.one_m, 0.01)
+        found[pick.id] = for_pick(shop, state, record[0], pattern, wish, times, shown)
     return found
 
 

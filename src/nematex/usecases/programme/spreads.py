@@ -184,7 +184,8 @@ def _prices(at: _Set) -> Spread | None:
         return None
     low, high = min(found), max(found)
     voice, currency = at.state.voice, next(iter(currencies))
-    said = f"{voice.money(low, currency)} to {voice.money(high, currency)} for a garment with what goes into it"
+    span = f"{voice.money(low, currency)} to {voice.money(high, currency)}"
+    said = f"{span} for a garment with what goes into it, as far as prices are known"
     if float(high) >= ALIKE_PRICE * float(low) or len(found) < SEVERAL:
         return Spread("prices", [], said=said)
     own = [float(each.record.sale_price_per_m or each.record.price_per_m or 0) for each in at.garments]

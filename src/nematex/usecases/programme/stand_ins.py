@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -112,15 +112,25 @@ def stand_ins(shop: Shop, state: State, record: ClothRecord) -> tuple[list[Stand
 
 
 def for_pick(
-    shop: Shop, state: State, record: ClothRecord, pattern: PatternRecord, wish: Wish, times: float = 1.0
+    shop: Shop,
+    state: State,
+    record: ClothRecord,
+    pattern: PatternRecord,
+    wish: Wish,
+    times: float = 1.0,
+    shown: Collection[int] = (),
 ) -> list[StandIn]:
-    """The nearest cloths of which there is enough for so many of this garment, and which it takes; nearest first."""
+    """The nearest cloths of which there is enough for so many of this garment, and which it takes; nearest first.
+
+    A cloth that is `shown` already comes after the others.
+    """
     near = _Near.to(shop, state, record) if record.id in state.shelf.place else _Near.to_gone(state, record)
     shelf = state.shelf
     takes = lengths_m(shelf.columns, pattern.facts, wish, state.tables)
     enough = shelf.stock_m >= times * (takes if takes is not None else least_length_m(pattern.facts)) - EPSILON_M
     found: list[StandIn] = []
-    for at in nearest(near.distance, enough, TRIED):
+    around = sorted(nearest(near.distance, enough, TRIED), key=lambda at: shelf.records[at].id in shown)
+    for at in around:
         verdict = one_pairing(shop, state, pattern, shelf.cloths[at], wish).verdict
         if verdict <= Verdict.WITH_CARE:
             found.append(near.stand_in(at, verdict))
