@@ -10,8 +10,8 @@ from test_pages import faults
 from nematex.core.set.coverage import Gap, Garment
 from nematex.store.cloth.cloths import change_cloth
 from nematex.tables import trade_tables
-from nematex.usecases.programme.serves import gap_said, kind_said
-from nematex.usecases.programme.stand_ins import replace_cloth
+from nematex.usecases.programme.stocked.stand_ins import replace_cloth
+from nematex.usecases.programme.whole.serves import gap_said, kind_said
 from nematex.usecases.quantity.saying import Voice
 
 VOICE = Voice(trade_tables())

@@ -17,7 +17,8 @@ from nematex.store.cloth.feed import add_levels
 from nematex.store.records import Pick, Programme
 from nematex.store.settings import put
 from nematex.usecases.cloth.acts import remove_cloth
-from nematex.usecases.programme import acts, planning
+from nematex.usecases.programme import acts
+from nematex.usecases.programme.proposing import planning
 from nematex.usecases.stock.polling import SETTING
 
 

@@ -16,9 +16,10 @@ from nematex.store.cloth.cloths import change_cloth
 from nematex.store.records import Pick, Programme
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.judging.ranking import one_pairing
-from nematex.usecases.programme import acts, planning
+from nematex.usecases.programme import acts
 from nematex.usecases.programme.history import months_before
-from nematex.usecases.programme.narrowing import cloths_within, narrowed_by, patterns_within
+from nematex.usecases.programme.proposing import planning
+from nematex.usecases.programme.proposing.narrowing import cloths_within, narrowed_by, patterns_within
 from nematex.usecases.programme.proposing.propose import propose
 
 TODAY = date(2026, 9, 1)

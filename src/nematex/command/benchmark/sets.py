@@ -19,7 +19,8 @@ from nematex.store.pattern.patterns import save_patterns
 from nematex.store.records import ClothRecord, PatternRecord, Pick
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.judging.whole_matrix import whole
-from nematex.usecases.programme import acts, planning
+from nematex.usecases.programme import acts
+from nematex.usecases.programme.proposing import planning
 from nematex.usecases.programme.proposing.propose import propose
 from nematex.web.app import create_app
 

@@ -11,7 +11,7 @@ from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.ranking import fitting_wish
 from nematex.usecases.programme.by_cloth import wish_of
-from nematex.usecases.programme.stand_ins import StandIn, for_pick
+from nematex.usecases.programme.stocked.stand_ins import StandIn, for_pick
 
 
 @dataclass(frozen=True, slots=True)

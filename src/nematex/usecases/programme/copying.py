@@ -27,8 +27,8 @@ from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.matrix_view import garment_cloths
 from nematex.usecases.judging.ranking import one_pairing
-from nematex.usecases.programme.nearness import beside_shelf
-from nematex.usecases.programme.stand_ins import difference_said
+from nematex.usecases.programme.stocked.nearness import beside_shelf
+from nematex.usecases.programme.stocked.stand_ins import difference_said
 
 FIELDS = ("shape", "cloth", "fibres", "structure", "sheer", "weight", "colour", "price")
 LONGEST = 300

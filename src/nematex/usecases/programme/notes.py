@@ -25,7 +25,7 @@ from nematex.usecases.judging.mixed import part_of
 from nematex.usecases.judging.ranking import fitting_wish, one_pairing
 from nematex.usecases.programme.by_cloth import amounts_by_cloth, wish_of
 from nematex.usecases.programme.companions import COMPANIONS, Companion, companion
-from nematex.usecases.programme.stand_ins import instead_of
+from nematex.usecases.programme.stocked.stand_ins import instead_of
 from nematex.usecases.quantity.saying import Voice
 
 EPSILON_M = 0.001

@@ -13,7 +13,7 @@ from nematex.usecases.jobs.running import Handle, Runner, run_job
 from nematex.usecases.judging.whole_matrix import run_matrix
 from nematex.usecases.lay.laid import lay_out
 from nematex.usecases.lay.text import as_json, read_task, written
-from nematex.usecases.programme.planning import run_proposal
+from nematex.usecases.programme.proposing.planning import run_proposal
 
 
 def run_lay(handle: Handle) -> str:

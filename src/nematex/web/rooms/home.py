@@ -8,8 +8,8 @@ from flask import Blueprint, redirect, render_template, request
 from werkzeug.wrappers import Response
 
 from nematex.usecases.front import front
-from nematex.usecases.programme.before_air import looked_over
-from nematex.usecases.programme.needs import alarms
+from nematex.usecases.programme.stocked.before_air import looked_over
+from nematex.usecases.programme.stocked.needs import alarms
 from nematex.usecases.settings import SETTINGS, choose_setting, is_well
 from nematex.usecases.stock.selling import feed_said
 from nematex.web.rooms.common import inside, now, shop

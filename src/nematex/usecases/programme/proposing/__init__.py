@@ -1,1 +1,1 @@
-"""Proposing a set from its brief: the pairings that may be chosen, what is wanted of the whole, and why each was chosen."""
+"""Proposing a set from its brief: what may be chosen, what is wanted of the whole, why each was chosen."""

@@ -17,7 +17,7 @@ from nematex.usecases.cloth.lacks.lacks import lacks_of_cloth
 from nematex.usecases.cloth.shelf_filter import LABELS, filter_choices
 from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.usecases.judging.ranking import Filters, rank_patterns, read_wish
-from nematex.usecases.programme.stand_ins import stand_ins
+from nematex.usecases.programme.stocked.stand_ins import stand_ins
 from nematex.web.rooms.common import download, find_cloth, now, shop, tell_binned
 
 room = Blueprint("shelf", __name__, url_prefix="/shelf")

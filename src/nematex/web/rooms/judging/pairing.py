@@ -40,7 +40,7 @@ from nematex.usecases.judging.ranking import (
     read_wish,
 )
 from nematex.usecases.kit.kit import is_kit
-from nematex.usecases.programme.narrowing import Narrowed, cloths_within, narrowed_by, patterns_within
+from nematex.usecases.programme.proposing.narrowing import Narrowed, cloths_within, narrowed_by, patterns_within
 from nematex.web.rooms.common import as_number, filters, find_cloth, find_pattern, now, shop, whole_number
 
 room = Blueprint("pairing", __name__, url_prefix="/pairing")

@@ -10,8 +10,8 @@ from flask import url_for
 from nematex.core.pattern.look import look_of
 from nematex.store.records import ClothRecord, Programme
 from nematex.usecases.programme import photos
-from nematex.usecases.programme.needs import Need, needs
 from nematex.usecases.programme.notes import Entry, entries
+from nematex.usecases.programme.stocked.needs import Need, needs
 from nematex.web.drawing.garment import drawn_figure
 from nematex.web.drawing.wall import Garment, Wall, wall
 from nematex.web.pdf import PHOTO

@@ -13,8 +13,8 @@ from nematex.store.records import Pick
 from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.usecases.jobs import asking
 from nematex.usecases.judging.ranking import fitting_wish, read_wish
-from nematex.usecases.programme import planning
-from nematex.usecases.programme.before_air import ask_again, looked_over
+from nematex.usecases.programme.proposing import planning
+from nematex.usecases.programme.stocked.before_air import ask_again, looked_over
 from nematex.usecases.stock.selling import feed_said
 from nematex.web.rooms.common import as_number, find_cloth, find_pattern, now, shop
 from nematex.web.rooms.programme.programmes import find_programme

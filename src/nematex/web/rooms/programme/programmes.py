@@ -16,15 +16,15 @@ from nematex.usecases.judging.ranking import fitting_wish, read_wish
 from nematex.usecases.programme import acts
 from nematex.usecases.programme.absent import absent
 from nematex.usecases.programme.acts import Line
-from nematex.usecases.programme.before_air import looked_over
 from nematex.usecases.programme.companions import COMPANIONS
-from nematex.usecases.programme.needs import needs
 from nematex.usecases.programme.notes import DISCLOSURE, entries, unlinked, viewers_cautions
-from nematex.usecases.programme.planning import ask_open, proposal_job, said_of_proposal
-from nematex.usecases.programme.serves import whole_set
-from nematex.usecases.programme.short import need_said, offers
-from nematex.usecases.programme.stand_ins import replace_cloth
+from nematex.usecases.programme.proposing.planning import ask_open, proposal_job, said_of_proposal
+from nematex.usecases.programme.stocked.before_air import looked_over
+from nematex.usecases.programme.stocked.needs import needs
+from nematex.usecases.programme.stocked.short import need_said, offers
+from nematex.usecases.programme.stocked.stand_ins import replace_cloth
 from nematex.usecases.programme.waiting import waiting
+from nematex.usecases.programme.whole.serves import whole_set
 from nematex.usecases.stock.selling import feed_said
 from nematex.web.rooms.common import as_number, download, find_cloth, find_pattern, inside, now, shop, tell_binned
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 from flask import Blueprint, render_template
 
 from nematex.core.pattern.look import look_of
-from nematex.usecases.programme.capsule import Capsule, capsule
-from nematex.usecases.programme.colours import colours
-from nematex.usecases.programme.worn import Worn
+from nematex.usecases.programme.whole.capsule import Capsule, capsule
+from nematex.usecases.programme.whole.colours import colours
+from nematex.usecases.programme.whole.worn import Worn
 from nematex.web.drawing.garment import drawn_figure
 from nematex.web.drawing.outfit import OutfitDrawing, outfit_drawing
 from nematex.web.rooms.common import now, shop

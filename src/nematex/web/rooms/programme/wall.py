@@ -8,7 +8,8 @@ from flask import Blueprint, Response, abort, redirect, render_template, request
 from werkzeug.wrappers import Response as Reply
 
 from nematex.core.errors import FieldFault, UnknownChoice
-from nematex.usecases.programme import photos, planning
+from nematex.usecases.programme import photos
+from nematex.usecases.programme.proposing import planning
 from nematex.web.pdf import fonts_inside, png
 from nematex.web.rooms.common import as_number, download, numbers, shop
 from nematex.web.rooms.programme.hung import GROUNDS, SIZES, cloths_of, in_size, on_page

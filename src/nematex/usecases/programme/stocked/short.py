@@ -11,8 +11,8 @@ from nematex.usecases.judging.mixed import part_of
 from nematex.usecases.judging.ranking import fitting_wish
 from nematex.usecases.programme.by_cloth import wish_of
 from nematex.usecases.programme.companions import COMPANIONS
-from nematex.usecases.programme.needs import Need, needs
-from nematex.usecases.programme.stand_ins import StandIn, for_pick
+from nematex.usecases.programme.stocked.needs import Need, needs
+from nematex.usecases.programme.stocked.stand_ins import StandIn, for_pick
 from nematex.usecases.quantity.saying import Voice
 
 

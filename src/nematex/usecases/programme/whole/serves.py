@@ -19,9 +19,9 @@ from nematex.store.records import PatternRecord, Programme
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.whole_matrix import at_hand
-from nematex.usecases.programme.closing import Best, Closing, best_of_each, garments_of
 from nematex.usecases.programme.proposing.propose import brief_of
-from nematex.usecases.programme.spreads import Spread, spreads
+from nematex.usecases.programme.whole.closing import Best, Closing, best_of_each, garments_of
+from nematex.usecases.programme.whole.spreads import Spread, spreads
 from nematex.usecases.quantity.saying import Voice
 
 OFFERED, HOLES = 3, 4

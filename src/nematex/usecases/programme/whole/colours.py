@@ -15,7 +15,7 @@ from nematex.tables import colour_names, colour_words
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.matrix_view import garment_cloths
-from nematex.usecases.programme.worn import coloured, is_loud, is_printed
+from nematex.usecases.programme.whole.worn import coloured, is_loud, is_printed
 
 SHOWN, TIES = 3, 12
 RIB = re.compile(r"\brib(?:bing)?\b")

@@ -17,7 +17,7 @@ from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.matrix_view import garment_cloths
 from nematex.usecases.judging.whole_matrix import at_hand
-from nematex.usecases.programme.worn import Worn, piece, worn
+from nematex.usecases.programme.whole.worn import Worn, piece, worn
 
 OF_EACH, TRIED, SHOWN = 4, 240, 3
 

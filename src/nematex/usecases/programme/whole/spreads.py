@@ -18,12 +18,12 @@ from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.ranking import fitting_wish
 from nematex.usecases.programme.by_cloth import wish_of
-from nematex.usecases.programme.closing import Closing, best_pairings
-from nematex.usecases.programme.costs import whole_cost
-from nematex.usecases.programme.needs import needs
 from nematex.usecases.programme.proposing.candidates import prices
-from nematex.usecases.programme.season import season_said
-from nematex.usecases.programme.worn import Worn, is_printed, worn
+from nematex.usecases.programme.stocked.needs import needs
+from nematex.usecases.programme.whole.closing import Closing, best_pairings
+from nematex.usecases.programme.whole.costs import whole_cost
+from nematex.usecases.programme.whole.season import season_said
+from nematex.usecases.programme.whole.worn import Worn, is_printed, worn
 from nematex.usecases.quantity.saying import hand_word
 
 OFFERED, SEVERAL = 2, 3

@@ -23,7 +23,7 @@ from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.ranking import one_pairing
 from nematex.usecases.judging.whole_matrix import at_hand
-from nematex.usecases.programme.nearness import beside_shelf
+from nematex.usecases.programme.stocked.nearness import beside_shelf
 from nematex.usecases.quantity.saying import Voice
 
 SHOWN, TRIED = 3, 40

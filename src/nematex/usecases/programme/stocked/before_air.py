@@ -12,11 +12,11 @@ from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.programme.absent import absent
 from nematex.usecases.programme.history import again
-from nematex.usecases.programme.needs import needs
 from nematex.usecases.programme.notes import Entry, entries
 from nematex.usecases.programme.proposing.propose import brief_of
-from nematex.usecases.programme.season import season_said
-from nematex.usecases.programme.short import need_said
+from nematex.usecases.programme.stocked.needs import needs
+from nematex.usecases.programme.stocked.short import need_said
+from nematex.usecases.programme.whole.season import season_said
 from nematex.usecases.stock.polling import feed_of, poll
 from nematex.usecases.stock.selling import feed_said
 
