@@ -1,1 +1,1 @@
-"""On the air: run sheets, notes, chapters, calendars, practice. Nothing lives here yet."""
+"""On the air: run sheets; notes, chapters, calendars and practice are still to come."""

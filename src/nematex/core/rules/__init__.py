@@ -42,6 +42,7 @@ from nematex.core.rules.reckoning import (
     Look,
     OutfitRules,
     ProposalRules,
+    RunRules,
     Score,
     SizingRules,
     StandInRules,
@@ -85,6 +86,7 @@ class Rules:
     colour: ColourRules
     outfit: OutfitRules
     copy_look: CopyRules
+    run: RunRules
     season_shown: Mapping[str, tuple[int, ...]]
     interfacing: InterfacingRules
     sizing: SizingRules

@@ -121,6 +121,16 @@ class FeedRules:
 
 
 @dataclass(frozen=True, slots=True)
+class RunRules:
+    """A speaker's pace, the seconds that showing one cloth takes beside the words, and the least to open and to close."""
+
+    words_per_min: float
+    showing_s: float
+    opening_s: float
+    closing_s: float
+
+
+@dataclass(frozen=True, slots=True)
 class KindRules:
     """What a kind of programme usually asks for: so many places, this share of them new, garments by layer, one loud print."""
 

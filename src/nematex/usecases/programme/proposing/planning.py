@@ -35,7 +35,7 @@ def save_brief(shop: Shop, state: State, programme_id: int, given: Mapping[str, 
         values = merged(given, kept, FIELDS, FIELDS.__getitem__)
         brief = read_brief(values, state.tables.judging.proposal.kinds)
         anchor_of(state, brief), must_show(state, brief)
-        store.save_brief(work, programme_id, values)
+        store.save_brief(work, programme_id, {**kept, **values})
 
 
 def ask_proposal(shop: Shop, state: State, programme: Programme) -> None:

@@ -1,0 +1,158 @@
+"""A programme's run sheet: what is said at each place in the shop's order, how long it takes, what lies on the table."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from nematex.core.air.run_sheet import Part, RunSheet, Said, run_sheet
+from nematex.core.errors import FieldFault, UnknownChoice
+from nematex.core.quantity.reader import to_number
+from nematex.store.programme import programmes as store
+from nematex.store.records import ClothRecord, Programme
+from nematex.store.settings import put
+from nematex.usecases.forms.merging import merged
+from nematex.usecases.held.shop import Shop
+from nematex.usecases.held.state import State
+from nematex.usecases.programme.acts import checked_text, found_programme
+from nematex.usecases.programme.notes import Entry, entries, viewers_cautions
+from nematex.usecases.programme.whole.season import season_said
+from nematex.usecases.quantity.saying import PRINTED, SHOWS
+
+ORDER = "speaking order"  # the setting
+FACTS = ("fibre", "weight", "see-through", "direction", "width", "season")
+FIELDS = {
+    "minutes": "minutes",
+    "opening": "opening",
+    "closing": "closing",
+    "wears": "what the presenter wears",
+    "roles": "who does what",
+}
+MOST_MINUTES = 240
+CAN_GO = ("season", "width", "price", "difficulty", "notions", "sizes")
+
+
+@dataclass(frozen=True)
+class Props:
+    """What lies on the table: bolts, patterns, notions."""
+
+    bolts: tuple[str, ...]
+    patterns: tuple[str, ...]
+    notions: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class Run:
+    """A run sheet with its props and what was typed for it."""
+
+    sheet: RunSheet
+    props: Props
+    typed: Mapping[str, str]
+    target_s: float | None
+
+
+def order_of(state: State) -> tuple[str, ...]:
+    """In which order a cloth's facts are said in this shop."""
+    kept = [each for each in state.settings.get(ORDER, "").split(",") if each in FACTS]
+    return (*kept, *(each for each in FACTS if each not in kept))
+
+
+def keep_order(shop: Shop, text: str) -> None:
+    """Keep an order of facts, 'weight, fibre, …'; what is not named follows. Raises UnknownChoice."""
+    words = [each.strip().casefold() for each in text.split(",") if each.strip()]
+    for each in words:
+        if each not in FACTS:
+            raise UnknownChoice("order of speaking", each[:40], FACTS, "fact")
+    with shop.database.work() as work:
+        put(work, ORDER, ",".join(dict.fromkeys(words)))
+
+
+def minutes_of(text: str) -> float | None:
+    """A target in minutes; raises FieldFault."""
+    if not text.strip():
+        return None
+    value = to_number(text, FIELDS["minutes"])
+    if not 0 < value <= MOST_MINUTES:
+        raise FieldFault(FIELDS["minutes"], text[:40], f"must be above 0 and up to {MOST_MINUTES}")
+    return value
+
+
+def save_run(shop: Shop, programme_id: int, given: Mapping[str, str]) -> None:
+    """Keep what is typed for the run sheet beside the brief; raises FieldFault, Clashing."""
+    with shop.database.work() as work:
+        kept = dict(found_programme(work, programme_id).brief)
+        values = merged(given, kept, FIELDS, FIELDS.__getitem__)
+        for name, text in values.items():
+            checked_text(FIELDS[name], text)
+        minutes_of(values["minutes"])
+        store.save_brief(work, programme_id, {**kept, **values})
+
+
+def run_of(shop: Shop, state: State, programme: Programme) -> Run:
+    """The run sheet of a programme as it stands."""
+    typed = {name: programme.brief.get(name, "") for name in FIELDS}
+    found = entries(shop, state, programme, for_notes=True)
+    target = minutes_of(typed["minutes"])
+    rule = state.tables.judging.run
+    opening, closing = _opening(programme, typed, rule.opening_s), _closing(found, typed, rule.closing_s)
+    sheet = run_sheet([opening, *_places(state, programme, found), closing], 60 * target if target else None, rule)
+    return Run(sheet, _props(found), typed, 60 * target if target else None)
+
+
+def _opening(programme: Programme, typed: Mapping[str, str], least_s: float) -> Part:
+    said = typed["opening"] or f"Welcome. {programme.intro}"
+    return Part("Opening", (Said("opening", said),), least_s=least_s)
+
+
+def _closing(found: list[Entry], typed: Mapping[str, str], least_s: float) -> Part:
+    cautions = " ".join(each.text for each in viewers_cautions(found))
+    said = typed["closing"] or "All cloths and patterns are linked below. Write to us what you make."
+    return Part("Closing", (Said("cautions", cautions), Said("closing", said)), least_s=least_s)
+
+
+def _places(state: State, programme: Programme, found: list[Entry]) -> list[Part]:
+    """A part for each place; what stands with another pick is said with it."""
+    parts: list[Part] = []
+    for entry in found:
+        said = _said(state, programme, entry)
+        if entry.leads or not parts:
+            title = f"{entry.number}. {entry.cloth.facts.name} for {entry.pattern.facts.name}"
+            parts.append(Part(title, said, 1, worth=entry.pairing.score if entry.pairing else 0.0))
+        else:
+            before = parts[-1]
+            parts[-1] = Part(before.title, (*before.said, *said), before.cloths + 1, worth=before.worth)
+    return parts
+
+
+def _said(state: State, programme: Programme, entry: Entry) -> tuple[Said, ...]:
+    """What is said at a place, in the shop's order: the name, the cloth's facts, then why this pattern and how much."""
+    facts = facts_of(state, programme, entry.cloth)
+    pattern = entry.pattern
+    said = [("name", entry.cloth.facts.name), *((name, facts[name]) for name in order_of(state)), ("price", entry.price)]
+    if not entry.companion:
+        said.append(("pattern", f"It is for {pattern.facts.name}, {pattern.house}"))
+    said += [("why", entry.said), ("your line", entry.pick.line), ("sizes", entry.amount), ("difficulty", pattern.difficulty)]
+    said.append(("notions", ", ".join(entry.notions)))
+    said += [("caution", caution.viewer) for caution in (entry.pairing.cautions if entry.pairing else ()) if caution.viewer]
+    return tuple(Said(name, text, name in CAN_GO) for name, text in said if text)
+
+
+def facts_of(state: State, programme: Programme, record: ClothRecord) -> dict[str, str]:
+    """What is said of a cloth, by the name of the fact; "" where there is nothing to say."""
+    cloth, voice = state.shelf.cloths[state.shelf.place[record.id]], state.voice
+    width = voice.lead(voice.width(cloth.width.best))
+    return {
+        "fibre": voice.fibres(cloth.fibres),
+        "weight": voice.lead(voice.weight(cloth.weight.best)),
+        "see-through": SHOWS.get(cloth.sheerness, cloth.sheerness),
+        "direction": PRINTED.get(cloth.print.direction or "", ""),
+        "width": f"{width} wide",
+        "season": season_said(state, programme, record),
+    }
+
+
+def _props(found: list[Entry]) -> Props:
+    bolts = dict.fromkeys(entry.cloth.facts.name for entry in found)
+    patterns = dict.fromkeys(entry.pattern.facts.name for entry in found)
+    notions = dict.fromkeys(notion for entry in found for notion in entry.notions)
+    return Props(tuple(bolts), tuple(patterns), tuple(notions))

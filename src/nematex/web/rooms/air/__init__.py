@@ -1,0 +1,1 @@
+"""Pages for the hour of filming."""
