@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import insert, select
+from sqlalchemy import func, insert, or_, select
 
 from nematex.store.database import Work
 from nematex.store.models import ClothRow, FeedRow, ReservationRow, StockReadingRow
@@ -62,10 +62,12 @@ def add_levels(work: Work, levels: Mapping[int, float], read_at: datetime) -> No
         work.execute(insert(StockReadingRow), rows)
 
 
-def levels_of(work: Work, cloth_ids: Collection[int] | None) -> dict[int, list[tuple[datetime, float]]]:
-    """Each cloth's levels in the order of time; None: of all cloths."""
+def levels_of(work: Work, cloth_ids: Collection[int] | None, since: datetime) -> dict[int, list[tuple[datetime, float]]]:
+    """Each cloth's levels in the order of time, from the last one before `since`; None: of all cloths."""
     found: dict[int, list[tuple[datetime, float]]] = {}
     chosen = select(StockReadingRow.cloth_id, StockReadingRow.read_at, StockReadingRow.metres)
+    before = select(func.max(StockReadingRow.id)).where(StockReadingRow.read_at <= since).group_by(StockReadingRow.cloth_id)
+    chosen = chosen.where(or_(StockReadingRow.read_at > since, StockReadingRow.id.in_(before)))
     if cloth_ids is not None:
         chosen = chosen.where(StockReadingRow.cloth_id.in_(list(cloth_ids)))
     chosen = chosen.order_by(StockReadingRow.read_at, StockReadingRow.id)

@@ -89,16 +89,18 @@ def again(state: State, programme: Programme, pick: Pick, months: int, today: da
 
 
 def appearances(
-    shop: Shop, state: State, today: date, cloth_id: int | None = None, pattern_id: int | None = None
-) -> list[Appearance]:
-    """When a cloth, a pattern or anything was shown or will be, the latest first."""
+    shop: Shop, state: State, today: date, most: int, cloth_id: int | None = None, pattern_id: int | None = None
+) -> tuple[list[Appearance], int]:
+    """When a cloth, a pattern or anything was shown or will be, the latest first, at most so many; and how often in all."""
     found = [
         each for each in _dated(state) if cloth_id in (None, each.pick.cloth_id) and pattern_id in (None, each.pick.pattern_id)
     ]
-    return sorted(_with_sales(shop, state, found, today), key=lambda each: each.programme.shown_on or date.max, reverse=True)
+    found.sort(key=lambda each: each.programme.shown_on or date.max, reverse=True)
+    return _with_sales(shop, state, found[:most], today), len(found)
 
 
 def _with_sales(shop: Shop, state: State, shown: Iterable[Shown], today: date) -> list[Appearance]:
+    """The same with what was sold after; those of one day are looked up together, so their order is kept."""
     by_day: dict[date, list[Shown]] = {}
     for each in shown:
         by_day.setdefault(each.programme.shown_on or today, []).append(each)

@@ -49,7 +49,7 @@ def feed_said(shop: Shop, state: State, now: datetime) -> FeedSaid | None:
 def sold(shop: Shop, cloth_ids: Collection[int] | None, since: datetime, until: datetime) -> dict[int, Popularity]:
     """How these cloths sold in a time, those of which levels are kept; None: all of them."""
     with shop.database.work() as work:
-        levels = store.levels_of(work, cloth_ids)
+        levels = store.levels_of(work, cloth_ids, since)
     return {cloth_id: found for cloth_id, each in levels.items() if (found := popularity(each, since, until))}
 
 

@@ -19,9 +19,9 @@ def page() -> str:
     cloth_id, pattern_id = (as_number(request.args.get(name, "")) for name in ("cloth", "pattern"))
     cloth = find_cloth(cloth_id)[0] if cloth_id else None
     pattern = find_pattern(pattern_id) if pattern_id else None
-    found = appearances(shop(), now(), date.today(), cloth_id or None, pattern_id or None)
+    found, count = appearances(shop(), now(), date.today(), SHOWN, cloth_id or None, pattern_id or None)
     whole = cloth is None and pattern is None
     return render_template(
-        "programme/history.html", cloth=cloth, pattern=pattern, found=found[:SHOWN], count=len(found), days=SOLD_DAYS,
+        "programme/history.html", cloth=cloth, pattern=pattern, found=found, count=count, days=SOLD_DAYS,
         seasons=seasons(now()) if whole else [], today=date.today(),
     )  # fmt: skip
