@@ -9,6 +9,7 @@ from pathlib import Path
 
 import pytest
 import waitress.server
+from hypothesis import settings
 from playwright.sync_api import Browser, Page, expect
 from sqlalchemy import MetaData, text
 from waitress import wasyncore
@@ -25,6 +26,8 @@ from nematex.web.app import create_app
 # How long a page may take before a test gives up: only a failure waits so long, and other people's machines are slow.
 PATIENCE_MS = 120_000
 expect.set_options(timeout=PATIENCE_MS)
+settings.register_profile("patient", deadline=None)  # nor is a slow machine a failure of a property
+settings.load_profile("patient")
 
 
 def pytest_addoption(parser: pytest.Parser) -> None:
