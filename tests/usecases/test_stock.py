@@ -7,7 +7,7 @@ import threading
 import time
 from collections.abc import Iterator
 from contextlib import suppress
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta, timezone
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from pathlib import Path
 
@@ -209,3 +209,21 @@ def test_the_till_behaves_as_it_is_told(tmp_path: Path) -> None:
             assert client.get("/stock").status_code == (503 if mode == "down" else 200)
     (tmp_path / "till.json").write_text("{damaged")
     assert Till(tmp_path / "till.json", lambda: {"A": (5.0, True)}).answer()["levels"] == [{"code": "A", "metres": 5.0}]
+
+
+def test_a_time_with_a_zone_is_the_same_moment_here() -> None:
+    here = datetime(2026, 11, 26, 12, 0).astimezone()
+    for zone in (UTC, timezone(timedelta(hours=9))):
+        told = json.dumps({"at": here.astimezone(zone).isoformat(), "levels": []}).encode()
+        assert read_answer(told).at == NOW
+    for odd in ("soon", 5, "0001-01-01T00:00:00+14:00", None):
+        assert read_answer(json.dumps({"at": odd, "levels": []}).encode()).at is None
+
+
+def test_rows_as_deep_as_json_goes_are_refused_in_few_letters(demo: Shop, served: Served) -> None:
+    served.content = b'{"levels": [' + b"[" * 900 + b"]" * 900 + b', {"code": "LF-304", "metres": ' + b"9" * 400 + b"}]}"
+    assert poll(demo, served.feed, NOW) == 0
+    choose_feed(demo, served.feed.url)
+    said = feed_said(demo, demo.now(), NOW)
+    assert said
+    assert said.wrong.startswith("2 lines")

@@ -70,8 +70,13 @@ def read_answer(content: bytes) -> Answer:
     rows = found.get("levels") if isinstance(found, dict) else None
     if not isinstance(rows, list):
         raise FeedDown("sent no levels")
+    return Answer(_local(found.get("at")), rows)
+
+
+def _local(text: object) -> datetime | None:
+    """A time of the feed in this machine's own time; one that names no zone is taken as such. None where it is no time."""
     try:
-        at = datetime.fromisoformat(str(found["at"])).replace(tzinfo=None) if found.get("at") else None
-    except ValueError:
-        at = None
-    return Answer(at, rows)
+        at = datetime.fromisoformat(str(text))
+        return at.astimezone().replace(tzinfo=None) if at.tzinfo else at
+    except (ValueError, OverflowError, OSError):
+        return None

@@ -50,12 +50,13 @@ class ChangeRules:
 class CoverageRules:
     """How many garments of a set should reach each body, and which share of a hole a suggestion has to reach.
 
-    A gap below `shortest_cm` is between two sizes.
+    A gap below `shortest_cm` is between two sizes; the dearest garment up to `alike_price` times the cheapest is as dear.
     """
 
     enough: int
     shortest_cm: float
     closes_from: float
+    alike_price: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,8 +91,10 @@ class OutfitRules:
 class CopyRules:
     """What each difference between a described garment and a pattern counts; one that a change closes counts `closed_share`.
 
-    A length that is off by `length_cm` counts 1.
+    A length that is off by `length_cm` counts 1. Of the cloths that are near, dear are those from `dear_from` of the way up.
     """
+
+    dear_from: float
 
     length_cm: float
     most_length_cm: float

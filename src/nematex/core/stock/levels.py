@@ -6,6 +6,7 @@ How far a level may jump stands in data/judging.toml (common practice, no source
 from __future__ import annotations
 
 import math
+import reprlib
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -38,24 +39,30 @@ def believed(rows: Sequence[object], known: Mapping[str, float | None], rule: Fe
         if not fault and found.get(key, row["metres"]) != row["metres"]:
             fault = f"is given twice, as {found[key]:g} and as {row['metres']:g} m"
         if fault:
-            refused[key] = f"{row['code'][:SHOWN_LETTERS]}: {fault}"
+            code = row["code"][:SHOWN_LETTERS].encode("utf-8", "replace").decode()  # half a sign can be neither kept nor shown
+            refused[key] = f"{code}: {fault}"
         else:
             found[key] = float(row["metres"])
     return Levels({key: metres for key, metres in found.items() if key not in refused}, tuple(refused.values()))
 
 
 def _shown(row: object) -> str:
-    return repr(row)[:SHOWN_LETTERS]
+    """Something of the feed in few letters, however deep or long it is."""
+    return reprlib.repr(row)[:SHOWN_LETTERS]
 
 
 def _fault(metres: object, key: str, known: Mapping[str, float | None], rule: FeedRules) -> str:
     """Why a level is not believed; "" where it is."""
     if key not in known:
         return "is no cloth of this shelf"
-    if isinstance(metres, bool) or not isinstance(metres, int | float) or not math.isfinite(metres):
+    if (
+        isinstance(metres, bool)
+        or not isinstance(metres, int | float)
+        or (isinstance(metres, float) and not math.isfinite(metres))
+    ):
         return f"{_shown(metres)} is no length"
-    if not 0 <= metres <= rule.most_m:
-        return f"{metres:g} m is no stock; from 0 to {rule.most_m:g} m is believed"
+    if not 0 <= metres <= rule.most_m:  # also for a number of hundreds of digits, which is no float
+        return f"{_shown(metres)} m is no stock; from 0 to {rule.most_m:g} m is believed"
     before = known[key]
     if before is not None and metres - before > rule.most_more_m:
         return f"{metres:g} m would be {metres - before:g} m more than before; up to {rule.most_more_m:g} m at once is believed"

@@ -16,24 +16,24 @@ from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Pattern, Wish
 from nematex.core.pattern.hacks import read_hack, read_hacks
 from nematex.core.pattern.look import Look, look_of
-from nematex.core.quantity.arrays import Floats, Mask
+from nematex.core.quantity.arrays import Floats
 from nematex.core.quantity.money import cost_of
 from nematex.core.quantity.reader import read_weight_gsm, to_number
 from nematex.core.set.copy_look import Step, distance, steps_to, told
-from nematex.core.set.stand_ins import differs
+from nematex.core.set.stand_ins import differs, nearest
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import colour_words
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.matrix_view import garment_cloths
 from nematex.usecases.judging.ranking import one_pairing
+from nematex.usecases.programme.proposing.candidates import prices
 from nematex.usecases.programme.stocked.nearness import beside_shelf
 from nematex.usecases.programme.stocked.stand_ins import difference_said
 
 FIELDS = ("shape", "cloth", "fibres", "structure", "sheer", "weight", "colour", "price")
 LONGEST = 300
 PATTERNS, TRIED = 3, 30
-DEAR_QUANTILE = 0.6
 
 
 @dataclass(frozen=True)
@@ -118,12 +118,12 @@ def _copy(shop: Shop, state: State, record: PatternRecord, found: list[Step], aw
     hacks = _fitting(written, state)
     said = tuple(hack.said for hack in read_hacks(hacks, state.tables))
     wish = Wish(hacks=hacks)
-    price = state.shelf.filed.price
+    price = prices(state)  # in one currency
     allowed = garment_cloths(state) & (state.shelf.stock_m >= least_length_m(record.facts)) & ~np.isnan(price)
-    good = [at for at in _nearest(off, allowed) if _verdict(shop, state, record, at, wish) <= Verdict.WITH_CARE]
+    good = [at for at in nearest(off, allowed, TRIED) if _verdict(shop, state, record, at, wish) <= Verdict.WITH_CARE]
     if not good:
         return Copy(record, found, hacks, said, None, None)
-    split = float(np.quantile(price[good], DEAR_QUANTILE))
+    split = float(np.quantile(price[good], state.tables.judging.copy_look.dear_from))
     dear = next(at for at in good if price[at] >= split)
     share = state.tables.judging.stand_in.cheap_share
     cheap = next((at for at in good if price[at] <= share * price[dear] + 1e-9), None)
@@ -143,11 +143,6 @@ def _fitting(written: list[str], state: State) -> tuple[str, ...]:
             continue
         kept = (*kept, each)
     return kept
-
-
-def _nearest(off: Floats, allowed: Mask) -> list[int]:
-    order = np.argsort(np.where(allowed, off, np.inf), kind="stable")[:TRIED]
-    return [int(at) for at in order if allowed[at] and np.isfinite(off[at])]
 
 
 def _verdict(shop: Shop, state: State, record: PatternRecord, at: int, wish: Wish) -> Verdict:

@@ -16,9 +16,9 @@ from nematex.core.set.choosing import Limit, Want
 from nematex.core.set.coverage import wanted_range
 from nematex.core.set.layers import layer_of
 from nematex.usecases.programme.proposing.candidates import Candidates, anchor_of, must_show
+from nematex.usecases.programme.whole.worn import is_printed
 
 EASY = "easy"
-PLAIN = ("", "solid")
 REACHED = ("bust", "hip")
 SEVERAL = 4  # places from which on variety is asked for
 CAPSULE_LAYERS = {"top": 2, "bottom": 2, "over": 1}
@@ -124,7 +124,7 @@ def _bodies(at: _Gathering) -> None:
 def _variety(at: _Gathering) -> None:
     found, cost = at.found, at.rule.variety
     at.want("an easy make", (each.difficulty == EASY for each in found.pattern_records), 1, cost)
-    printed = [record.print_kind not in PLAIN for record in found.cloth_records]
+    printed = [is_printed(record) for record in found.cloth_records]
     at.want("a print", printed, 1, cost)
     at.want("a plain", (not each for each in printed), 1, cost)
     for structure in ("knit", "woven"):
@@ -152,7 +152,7 @@ def _too_alike(at: _Gathering) -> None:
     _each(at, kinds, lambda kind: f"more than {grounds} in {kind}", grounds)
     rules = found.state.tables.judging.proposal.kinds.get(at.brief.kind)
     if rules and rules.one_loud:
-        at.limit("more than one print", (record.print_kind not in PLAIN for record in found.cloth_records), 1, rule.cover)
+        at.limit("more than one print", (is_printed(record) for record in found.cloth_records), 1, rule.cover)
 
 
 def _each(at: _Gathering, values: list[str], said: Callable[[str], str], most: int) -> None:

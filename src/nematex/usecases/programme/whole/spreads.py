@@ -29,7 +29,6 @@ from nematex.usecases.quantity.saying import hand_word
 OFFERED, SEVERAL = 2, 3
 EASY = "easy"
 CHECK = "check"
-ALIKE_PRICE = 1.4  # dearest to cheapest: below it nothing is dear and nothing cheap
 
 
 @dataclass(frozen=True)
@@ -182,15 +181,15 @@ def _prices(at: _Set) -> Spread | None:
     currencies = {each.record.currency for each in at.garments}
     if not found or len(currencies) != 1:
         return None
-    low, high = min(found), max(found)
+    low, high, alike = min(found), max(found), at.state.tables.judging.coverage.alike_price
     voice, currency = at.state.voice, next(iter(currencies))
     span = f"{voice.money(low, currency)} to {voice.money(high, currency)}"
     said = f"{span} for a garment with what goes into it, as far as prices are known"
-    if float(high) >= ALIKE_PRICE * float(low) or len(found) < SEVERAL:
+    if float(high) >= alike * float(low) or len(found) < SEVERAL:
         return Spread("prices", [], said=said)
     own = [float(each.record.sale_price_per_m or each.record.price_per_m or 0) for each in at.garments]
     price = np.nan_to_num(prices(at.state), nan=-1.0)
-    other = (price > 0) & ((price * ALIKE_PRICE <= min(own)) | (price >= ALIKE_PRICE * max(own)))
+    other = (price > 0) & ((price * alike <= min(own)) | (price >= alike * max(own)))
     return Spread("prices", [], "All cost about the same: nothing cheap, nothing dear.", at.close(cloths=other), said)
 
 
