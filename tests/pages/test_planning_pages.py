@@ -85,13 +85,16 @@ def test_a_wrong_brief_keeps_what_was_typed(page: Page, site: Site) -> None:
     site.complaints.clear()
 
 
-def test_the_brief_goes_along_to_the_rankings(page: Page) -> None:
+def test_the_brief_goes_along_to_the_rankings(page: Page, site: Site) -> None:
     page.goto("/programmes/1/brief")
     page.get_by_label("For", exact=True).select_option("beginners")
     page.get_by_label("Budget per garment").fill("30")
     page.get_by_role("button", name="Keep it", exact=True).click()
     page.get_by_role("link", name="Find another pairing").click()
     expect(page.locator("main")).to_contain_text("Narrowed by the brief of Lantern Walk: for beginners, up to 30 a garment.")
+    beginners = [one for one in site.shop.now().drawer.records if one.difficulty in ("easy", "improver")]
+    grown = [one for one in beginners if one.facts.wearer == "adult"]
+    expect(page.get_by_role("heading", name="Start from a pattern")).to_contain_text(str(len(grown)))
     page.locator("a.card-link", has_text="Avocet shift").click()
     narrowed = int(page.locator("h2").first.inner_text().split()[0])
     page.get_by_role("link", name="Without it").click()

@@ -61,3 +61,9 @@ def patterns_within(state: State, found: Narrowed, record: ClothRecord) -> froze
         if allowed and (found.brief.budget is None or cost <= found.brief.budget + ROUNDING):
             keep.append(pattern.id)
     return frozenset(keep)
+
+
+def offered(state: State, found: Narrowed) -> tuple[frozenset[int], Mask]:
+    """The patterns, by id, and the cloths that the brief allows at all; what one garment costs is seen in a ranking."""
+    allowed = zip(state.drawer.records, allowed_patterns(state, found.brief), strict=True)
+    return frozenset(record.id for record, fits in allowed if fits), allowed_cloths(state, found.brief)

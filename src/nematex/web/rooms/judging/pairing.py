@@ -40,7 +40,7 @@ from nematex.usecases.judging.ranking import (
     read_wish,
 )
 from nematex.usecases.kit.kit import is_kit
-from nematex.usecases.programme.proposing.narrowing import Narrowed, cloths_within, narrowed_by, patterns_within
+from nematex.usecases.programme.proposing.narrowing import Narrowed, cloths_within, narrowed_by, offered, patterns_within
 from nematex.web.rooms.common import as_number, filters, find_cloth, find_pattern, now, shop, whole_number
 
 room = Blueprint("pairing", __name__, url_prefix="/pairing")
@@ -58,13 +58,16 @@ def choose() -> str | Response:
         return redirect(url_for("kit.page", q=asked))
     if is_have(asked):
         return redirect(url_for("pairing.have", q=asked))
-    patterns = state.drawer.holding(asked)
-    places = [int(place) for place in np.flatnonzero(state.shelf.holding(asked))]
+    patterns, held, brief = state.drawer.holding(asked), state.shelf.holding(asked), _brief()
+    if brief:
+        within, allowed = offered(state, brief)
+        patterns, held = [record for record in patterns if record.id in within], held & allowed
+    places = [int(place) for place in np.flatnonzero(held)]
     most = whole_number("most", SHOWN)
     cloths = [(state.shelf.records[place], state.shelf.cloths[place]) for place in places[:most]]
     return render_template(
         "judging/pairing/choose.html", q=asked, patterns=patterns[:most], pattern_count=len(patterns), cloths=cloths,
-        cloth_count=len(places), most=most, brief=_brief()
+        cloth_count=len(places), most=most, brief=brief
     )  # fmt: skip
 
 
