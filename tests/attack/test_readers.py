@@ -21,6 +21,8 @@ from nematex.core.pattern.paste.sizes import overlapping, read_sizes
 from nematex.core.quantity.money import per_cm_in, read_price
 from nematex.core.quantity.reader import read_length_cm, read_percent, read_weight_gsm, read_width_cm
 from nematex.tables import colour_words, properties, trade_tables
+from nematex.usecases.air.speaking import read_words
+from nematex.usecases.air.takes import read_shift, read_take
 from nematex.usecases.cloth.lists.cells import READERS, read_values
 from nematex.usecases.cloth.lists.guessing import guess_columns, with_heading
 from nematex.usecases.cloth.lists.price_list import Reading, read_rows
@@ -53,6 +55,9 @@ OF_TEXT: dict[str, Read] = {
     "colours": lambda text: read_colours(text, "f", colour_words()),
     "fibres": lambda text: read_fibres(text, TABLES.fibres),
     "notions": read_notions,
+    "words said": read_words,
+    "shift": read_shift,
+    "take": lambda text: read_take(text.encode(errors="replace")),
     "sizes": read_sizes,
     "bands": overlapping,
     "envelope": lambda text: read_envelope(text[:2000], TABLES),

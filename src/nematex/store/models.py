@@ -316,6 +316,72 @@ class FeedRow(Base):
     refused: Mapped[list[str]] = mapped_column(JSON, default=list)
 
 
+class TakeRow(Base):
+    """A take of a programme. `own_key` is given by the device that films, so that what it kept meanwhile is known again;
+    `plan` are the parts as that device showed them.
+    """
+
+    __tablename__ = "take"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    programme_id: Mapped[int] = mapped_column(ForeignKey("programme.id", ondelete="CASCADE"), index=True)
+    own_key: Mapped[str] = mapped_column(String(40, LETTER_BY_LETTER), unique=True)
+    started_at: Mapped[datetime] = mapped_column(DateTime)
+    plan: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
+    chosen: Mapped[bool] = mapped_column(Boolean, default=False, server_default=text("0"))
+    offset_s: Mapped[float] = mapped_column(Double, default=0.0, server_default=text("0"))
+
+
+class TakeEventRow(Base):
+    """Something that happened in a take, in s since it began; sent twice, it stands once."""
+
+    __tablename__ = "take_event"
+    __table_args__ = (UniqueConstraint("take_id", "own_key"), Base.__table_args__)  # type: ignore[assignment]
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    take_id: Mapped[int] = mapped_column(ForeignKey("take.id", ondelete="CASCADE"))
+    own_key: Mapped[str] = mapped_column(String(40, LETTER_BY_LETTER))
+    kind: Mapped[str] = mapped_column(String(10))
+    at_s: Mapped[float] = mapped_column(Double)
+    part: Mapped[int] = mapped_column(Integer)
+    fact: Mapped[str] = mapped_column(String(60), default="")
+    text: Mapped[str] = mapped_column(Text, default="")
+
+
+class RemoteRow(Base):
+    """A remote that belongs to a camera view by its code; `shows` is what the camera view shows."""
+
+    __tablename__ = "remote"
+
+    code: Mapped[str] = mapped_column(String(12, LETTER_BY_LETTER), primary_key=True)
+    programme_id: Mapped[int] = mapped_column(ForeignKey("programme.id", ondelete="CASCADE"))
+    made_at: Mapped[datetime] = mapped_column(DateTime)
+    shows: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
+
+
+class RemotePressRow(Base):
+    """A key of a remote that was pressed, in s since 1970 by this machine's clock."""
+
+    __tablename__ = "remote_press"
+    __table_args__ = (UniqueConstraint("code", "own_key"), Base.__table_args__)  # type: ignore[assignment]
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    code: Mapped[str] = mapped_column(String(12, LETTER_BY_LETTER), ForeignKey("remote.code", ondelete="CASCADE"))
+    own_key: Mapped[str] = mapped_column(String(40, LETTER_BY_LETTER))
+    kind: Mapped[str] = mapped_column(String(10))
+    text: Mapped[str] = mapped_column(Text, default="")
+    pressed_at_s: Mapped[float] = mapped_column(Double)
+
+
+class ShopTextRow(Base):
+    """A longer text of the shop's own, by its name."""
+
+    __tablename__ = "shop_text"
+
+    name: Mapped[str] = mapped_column(String(60), primary_key=True)
+    body: Mapped[str] = mapped_column(MEDIUMTEXT)
+
+
 class UploadRow(Base):
     """A file sent for import, kept until it is applied, so that a preview survives a restart."""
 

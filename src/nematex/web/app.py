@@ -70,6 +70,7 @@ def create_app(database: Database, key: str, enqueue: Enqueue | None = None) -> 
         query=words.query,
         of_pattern=words.of_pattern,
         remembered=words.remembered,
+        spoken_pieces=words.spoken_pieces,
     )
     app.jinja_env.filters.update(
         hand_word=words.hand_word,

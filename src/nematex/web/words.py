@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from dataclasses import dataclass
 from urllib.parse import urlencode
 
 from flask import request
@@ -96,3 +97,16 @@ def hand_word(bend_cm: float) -> str:
 def remembered(what: str, of: object, draw: Callable[..., Markup], *more: object) -> Markup:
     """A drawing of something that does not change, drawn once and kept while the thing itself is the same."""
     return shop().memory.of((what, id(of), more), (of,), lambda: draw(of, *more))
+
+
+@dataclass(frozen=True)
+class Piece:
+    """A piece of what is said: in brackets it stands beside, small."""
+
+    text: str
+    beside: bool
+
+
+def spoken_pieces(text: str) -> list[Piece]:
+    """'140 g/m² (4.1 oz/yd²), light' in its pieces; the brackets stay with what they hold."""
+    return [Piece(piece, piece.startswith("(")) for piece in re.split(r"(\([^()]*\))", text) if piece]

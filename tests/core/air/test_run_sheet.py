@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import pytest
 
 from nematex.core.air.run_sheet import Part, Said, clock, run_sheet, seconds_of
-from nematex.core.rules.reckoning import RunRules
 from nematex.tables import trade_tables
 
-RULE = RunRules(words_per_min=160.0, showing_s=45.0, opening_s=30.0, closing_s=20.0)
+RULE = replace(trade_tables().judging.run, words_per_min=160.0, showing_s=45.0, opening_s=30.0, closing_s=20.0)
 
 
 def words(count: int, name: str = "why", can_go: bool = False) -> Said:

@@ -6,10 +6,14 @@ Linguistics 11, 1990; from memory). The other seconds stand in data/judging.toml
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from nematex.core.air.pace import PLACE, Pace
 from nematex.core.rules.reckoning import RunRules
+
+_BESIDE = re.compile(r"\([^()]*\)")  # the other unit, in brackets: shown, not said
 
 
 @dataclass(frozen=True)
@@ -22,18 +26,20 @@ class Said:
 
     @property
     def words(self) -> int:
-        return len(self.text.split())
+        return len(_BESIDE.sub(" ", self.text).split())
 
 
 @dataclass(frozen=True)
 class Part:
-    """A part of a film: opening, a place, closing; what is said in it and how many cloths are shown."""
+    """A part of a film: opening, a place, closing; what is said in it, how many cloths are shown, of which picks."""
 
     title: str
     said: tuple[Said, ...]
     cloths: int = 0
     least_s: float = 0.0
     worth: float = 1.0  # of a place beside the others: what is left out first is worth least
+    kind: str = PLACE
+    picks: tuple[int, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -73,24 +79,24 @@ def _speaking_s(words: int, rule: RunRules) -> float:
     return 60.0 * words / rule.words_per_min
 
 
-def run_sheet(parts: Sequence[Part], target_s: float | None, rule: RunRules) -> RunSheet:
-    """The parts one after the other; what to shorten is proposed until it would fit."""
+def run_sheet(parts: Sequence[Part], target_s: float | None, rule: RunRules, pace: Pace = Pace()) -> RunSheet:  # noqa: B008
+    """The parts one after the other, at the shop's own pace; what to shorten is proposed until it would fit."""
     timed, at = [], 0.0
     for part in parts:
-        seconds = seconds_of(part, rule)
+        seconds = seconds_of(part, rule) * pace.of(part.kind)
         timed.append(Timed(part, at, seconds))
         at += seconds
     over = max(0.0, at - target_s) if target_s else 0.0
-    return RunSheet(tuple(timed), at, over, tuple(_shorter(parts, over, rule)))
+    return RunSheet(tuple(timed), at, over, tuple(_shorter(parts, over, rule, pace.of(PLACE))))
 
 
-def _shorter(parts: Sequence[Part], over_s: float, rule: RunRules) -> list[Shorter]:
+def _shorter(parts: Sequence[Part], over_s: float, rule: RunRules, times: float) -> list[Shorter]:
     """What can go everywhere, the longest first; then whole places, those worth least first, until what is over is saved."""
     spoken: dict[str, float] = {}
     for part in parts:
         for each in part.said:
             if each.can_go:
-                spoken[each.name] = spoken.get(each.name, 0.0) + _speaking_s(each.words, rule)
+                spoken[each.name] = spoken.get(each.name, 0.0) + _speaking_s(each.words, rule) * times
     found: list[Shorter] = []
     for name in sorted(spoken, key=lambda one: -spoken[one]):
         if over_s <= sum(one.seconds for one in found):
@@ -101,7 +107,7 @@ def _shorter(parts: Sequence[Part], over_s: float, rule: RunRules) -> list[Short
         if over_s <= sum(one.seconds for one in found):
             break
         bare = replace(part, said=tuple(each for each in part.said if not each.can_go))  # what can go is counted already
-        found.append(Shorter(part.title, seconds_of(bare, rule), place=True))
+        found.append(Shorter(part.title, seconds_of(bare, rule) * times, place=True))
     return found
 
 

@@ -125,12 +125,20 @@ class FeedRules:
 
 @dataclass(frozen=True, slots=True)
 class RunRules:
-    """A speaker's pace, the seconds that showing one cloth takes beside the words, and the least to open and to close."""
+    """A speaker's pace, the seconds that showing one cloth takes beside the words, and the least to open and to close.
+
+    `prior`: for how many parts the estimate counts beside a shop's own takes; what is shorter or longer than `least_share` and
+    `most_share` of the estimate tells nothing. Two cloths within `alike_share` of each other are said to be as heavy.
+    """
 
     words_per_min: float
     showing_s: float
     opening_s: float
     closing_s: float
+    prior: float
+    least_share: float
+    most_share: float
+    alike_share: float
 
 
 @dataclass(frozen=True, slots=True)

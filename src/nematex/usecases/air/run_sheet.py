@@ -3,24 +3,22 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from nematex.core.air.pace import CLOSING, OPENING, Pace
 from nematex.core.air.run_sheet import Part, RunSheet, Said, run_sheet
-from nematex.core.errors import FieldFault, UnknownChoice
+from nematex.core.errors import FieldFault
 from nematex.core.quantity.reader import to_number
 from nematex.store.programme import programmes as store
-from nematex.store.records import ClothRecord, Programme
-from nematex.store.settings import put
+from nematex.store.records import Programme
+from nematex.usecases.air.speaking import facts_of, order_of
+from nematex.usecases.air.takes import shops_pace
 from nematex.usecases.forms.merging import merged
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.programme.acts import checked_text, found_programme
 from nematex.usecases.programme.notes import Entry, entries, viewers_cautions
-from nematex.usecases.programme.whole.season import season_said
-from nematex.usecases.quantity.saying import PRINTED, SHOWS
 
-ORDER = "speaking order"  # the setting
-FACTS = ("fibre", "weight", "see-through", "direction", "width", "season")
 FIELDS = {
     "minutes": "minutes",
     "opening": "opening",
@@ -49,22 +47,9 @@ class Run:
     props: Props
     typed: Mapping[str, str]
     target_s: float | None
-
-
-def order_of(state: State) -> tuple[str, ...]:
-    """In which order a cloth's facts are said in this shop."""
-    kept = [each for each in state.settings.get(ORDER, "").split(",") if each in FACTS]
-    return (*kept, *(each for each in FACTS if each not in kept))
-
-
-def keep_order(shop: Shop, text: str) -> None:
-    """Keep an order of facts, 'weight, fibre, …'; what is not named follows. Raises UnknownChoice."""
-    words = [each.strip().casefold() for each in text.split(",") if each.strip()]
-    for each in words:
-        if each not in FACTS:
-            raise UnknownChoice("order of speaking", each[:40], FACTS, "fact")
-    with shop.database.work() as work:
-        put(work, ORDER, ",".join(dict.fromkeys(words)))
+    pace: Pace
+    words_per_min: float
+    entries: tuple[Entry, ...]
 
 
 def minutes_of(text: str) -> float | None:
@@ -95,60 +80,50 @@ def run_of(shop: Shop, state: State, programme: Programme) -> Run:
     target = minutes_of(typed["minutes"])
     rule = state.tables.judging.run
     opening, closing = _opening(programme, typed, rule.opening_s), _closing(found, typed, rule.closing_s)
-    sheet = run_sheet([opening, *_places(state, programme, found), closing], 60 * target if target else None, rule)
-    return Run(sheet, _props(found), typed, 60 * target if target else None)
+    pace = shops_pace(shop, rule)
+    sheet = run_sheet([opening, *_places(state, programme, found), closing], 60 * target if target else None, rule, pace)
+    return Run(sheet, _props(found), typed, 60 * target if target else None, pace, rule.words_per_min, tuple(found))
 
 
 def _opening(programme: Programme, typed: Mapping[str, str], least_s: float) -> Part:
     said = typed["opening"] or f"Welcome. {programme.intro}"
-    return Part("Opening", (Said("opening", said),), least_s=least_s)
+    return Part("Opening", (Said("opening", said),), least_s=least_s, kind=OPENING)
 
 
 def _closing(found: list[Entry], typed: Mapping[str, str], least_s: float) -> Part:
     cautions = " ".join(each.text for each in viewers_cautions(found))
     said = typed["closing"] or "All cloths and patterns are linked below. Write to us what you make."
-    return Part("Closing", (Said("cautions", cautions), Said("closing", said)), least_s=least_s)
+    return Part("Closing", (Said("cautions", cautions), Said("closing", said)), least_s=least_s, kind=CLOSING)
 
 
 def _places(state: State, programme: Programme, found: list[Entry]) -> list[Part]:
     """A part for each place; what stands with another pick is said with it."""
     parts: list[Part] = []
+    before: Entry | None = None  # whose cloth is still in the hand
     for entry in found:
-        said = _said(state, programme, entry)
+        said = _said(state, programme, entry, before)
+        before = entry
         if entry.leads or not parts:
+            worth = entry.pairing.score if entry.pairing else 0.0
             title = f"{entry.number}. {entry.cloth.facts.name} for {entry.pattern.facts.name}"
-            parts.append(Part(title, said, 1, worth=entry.pairing.score if entry.pairing else 0.0))
+            parts.append(Part(title, said, 1, worth=worth, picks=(entry.pick.id,)))
         else:
-            before = parts[-1]
-            parts[-1] = Part(before.title, (*before.said, *said), before.cloths + 1, worth=before.worth)
+            place = parts[-1]
+            parts[-1] = replace(place, said=(*place.said, *said), cloths=place.cloths + 1, picks=(*place.picks, entry.pick.id))
     return parts
 
 
-def _said(state: State, programme: Programme, entry: Entry) -> tuple[Said, ...]:
+def _said(state: State, programme: Programme, entry: Entry, before: Entry | None) -> tuple[Said, ...]:
     """What is said at a place, in the shop's order: the name, the cloth's facts, then why this pattern and how much."""
-    facts = facts_of(state, programme, entry.cloth)
+    facts = facts_of(state, programme, entry, before)
     pattern = entry.pattern
     said = [("name", entry.cloth.facts.name), *((name, facts[name]) for name in order_of(state)), ("price", entry.price)]
     if not entry.companion:
-        said.append(("pattern", f"It is for {pattern.facts.name}, {pattern.house}"))
+        said.append(("pattern", ", ".join(filter(None, (pattern.facts.name, pattern.house)))))
     said += [("why", entry.said), ("your line", entry.pick.line), ("sizes", entry.amount), ("difficulty", pattern.difficulty)]
     said.append(("notions", ", ".join(entry.notions)))
     said += [("caution", caution.viewer) for caution in (entry.pairing.cautions if entry.pairing else ()) if caution.viewer]
     return tuple(Said(name, text, name in CAN_GO) for name, text in said if text)
-
-
-def facts_of(state: State, programme: Programme, record: ClothRecord) -> dict[str, str]:
-    """What is said of a cloth, by the name of the fact; "" where there is nothing to say."""
-    cloth, voice = state.shelf.cloths[state.shelf.place[record.id]], state.voice
-    width = voice.lead(voice.width(cloth.width.best))
-    return {
-        "fibre": voice.fibres(cloth.fibres),
-        "weight": voice.lead(voice.weight(cloth.weight.best)),
-        "see-through": SHOWS.get(cloth.sheerness, cloth.sheerness),
-        "direction": PRINTED.get(cloth.print.direction or "", ""),
-        "width": f"{width} wide",
-        "season": season_said(state, programme, record),
-    }
 
 
 def _props(found: list[Entry]) -> Props:

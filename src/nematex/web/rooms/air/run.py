@@ -7,7 +7,8 @@ from werkzeug.wrappers import Response as Reply
 
 from nematex.core.air.run_sheet import clock
 from nematex.core.errors import FieldFault
-from nematex.usecases.air.run_sheet import FIELDS, keep_order, order_of, run_of, save_run
+from nematex.usecases.air.run_sheet import FIELDS, run_of, save_run
+from nematex.usecases.air.speaking import keep_order, keep_words, order_of, words_text
 from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.web.pdf import fonts_by_name
 from nematex.web.rooms.common import now, shop
@@ -17,12 +18,13 @@ from nematex.web.rooms.programme.programmes import find_programme
 room = Blueprint("run", __name__, url_prefix="/programmes/<int:programme_id>/run")
 
 
-def _page(programme_id: int, values: dict[str, str] | None = None, shown: str = "", fault: FieldFault | None = None) -> str:
+def _page(programme_id: int, typed: dict[str, str] | None = None, shown: str = "", fault: FieldFault | None = None) -> str:
     programme = find_programme(programme_id)
+    ours = {"order": ", ".join(order_of(now())), "words": words_text(shop())}
     run = run_of(shop(), now(), programme)
     return render_template(
-        "air/run.html", programme=programme, run=run, values=values or run.typed, shown=shown or as_shown(run.typed),
-        fault=fault, clock=clock, order=", ".join(order_of(now())),
+        "air/run.html", programme=programme, run=run, values={**ours, **run.typed, **(typed or {})},
+        shown=shown or as_shown(run.typed), fault=fault, clock=clock,
     )  # fmt: skip
 
 
@@ -33,16 +35,18 @@ def page(programme_id: int) -> str:
 
 @room.post("")
 def save(programme_id: int) -> Reply | tuple[str, int]:
-    """Keep what is typed for the run sheet, and the shop's order of speaking."""
+    """Keep what is typed for the run sheet, the shop's order of speaking and how it says its words."""
     find_programme(programme_id)
     given = request.form.to_dict()
     try:
         keep_order(shop(), given.get("order", ""))
+        keep_words(shop(), given.get("words", ""))
         save_run(shop(), programme_id, given)
     except FieldFault as fault:
+        typed = {name: given.get(name, "") for name in (*FIELDS, "order", "words")}
         if isinstance(fault, Clashing):
-            return _page(programme_id, fault.values, as_shown(fault.now), fault), 400
-        return _page(programme_id, {name: given.get(name, "") for name in FIELDS}, given.get(SHOWN, ""), fault), 400
+            return _page(programme_id, {**typed, **fault.values}, as_shown(fault.now), fault), 400
+        return _page(programme_id, typed, given.get(SHOWN, ""), fault), 400
     return redirect(url_for("run.page", programme_id=programme_id))
 
 

@@ -1,0 +1,1 @@
+"""What happens on air: takes, remotes."""
