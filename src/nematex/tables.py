@@ -8,6 +8,8 @@ from functools import cache
 from importlib.resources import files
 from typing import Any
 
+from nematex.core.air.notes.claims import Claim
+from nematex.core.air.notes.kinds import NoteKind
 from nematex.core.cloth.fibres import Fibre, FibreNames
 from nematex.core.cloth.lexicon import ClothType, Lexicon, key
 from nematex.core.cloth.properties import Home, Property
@@ -280,6 +282,22 @@ def colour_words() -> ColourWords:
     """What a colour word stands for: the names above, and other words for them."""
     by_name = {each.name: "#{:02x}{:02x}{:02x}".format(*each.srgb) for each in colour_names()}
     return ColourWords(by_name, {row["word"]: row["means"] for row in _rows("colour_words.csv")})
+
+
+@cache
+def claims() -> tuple[Claim, ...]:
+    """The words that promise something of a cloth."""
+    return tuple(Claim(row["word"], row["ground"], row["why"], row["source"]) for row in _rows("claims.csv"))
+
+
+@cache
+def note_kinds() -> dict[str, NoteKind]:
+    """What is published of a programme, each with the template that ships."""
+    found = tomllib.loads(_text("notes/kinds.toml"))
+    return {
+        name: NoteKind(name, row["title"], row["markdown"], row.get("limit", 0), _text(f"notes/{name}.md"))
+        for name, row in found.items()
+    }
 
 
 @cache

@@ -12,6 +12,7 @@ from sqlalchemy.exc import DataError, OperationalError
 from wrong_pictures import png
 
 from nematex.command import service
+from nematex.core.air.notes.markup import escape_markdown
 from nematex.core.errors import FieldFault
 from nematex.core.signs import without_controls
 from nematex.store.cloth.cloths import change_cloth
@@ -27,7 +28,6 @@ from nematex.usecases.held.shop import Shop
 from nematex.usecases.pattern.exchange import pattern_record
 from nematex.web import again
 from nematex.web.app import create_app
-from nematex.web.words import markdown
 
 
 @pytest.fixture
@@ -156,7 +156,7 @@ def test_an_odd_colourway_is_a_name_without_a_length_and_no_bolt(text: str) -> N
     ],
 )
 def test_no_line_of_the_notes_breaks_out_of_its_place(text: str, kept: str) -> None:
-    assert str(markdown(text)) == kept
+    assert escape_markdown(text) == kept
 
 
 def jpeg(**more: object) -> bytes:

@@ -7,6 +7,7 @@ from decimal import Decimal
 
 import pytest
 
+from nematex.core.air.notes.markup import escape_markdown
 from nematex.core.cloth.estimates import known_cloth
 from nematex.core.cloth.facts import ClothFacts, Print
 from nematex.core.cloth.fibres import read_fibres
@@ -18,12 +19,12 @@ from nematex.core.pattern.look import look_of
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import trade_tables
 from nematex.usecases.photo.made_up import made_up
+from nematex.usecases.programme.pattern_said import reach
 from nematex.usecases.quantity.saying import Voice, hand_word
 from nematex.web.drawing.garment import Figure, drawn_figure
 from nematex.web.drawing.swatch import swatch, tile
 from nematex.web.drawing.tape import strip
 from nematex.web.rooms.parts import EVERY_DRAWING
-from nematex.web.words import markdown, reach
 
 TABLES = trade_tables()
 PATTERN = Pattern(structure="woven", recommended="light wovens with drape: lawn, challis")
@@ -177,7 +178,7 @@ def test_a_price_names_its_currency_and_of_how_much() -> None:
     ("text", "escaped"), [("*loud*", r"\*loud\*"), ("a_b [c] <d>", r"a\_b \[c\] \<d\>"), ("one\n# two", r"one \# two")]
 )
 def test_a_line_cannot_break_out_of_the_notes(text: str, escaped: str) -> None:
-    assert str(markdown(text)) == escaped
+    assert escape_markdown(text) == escaped
 
 
 def test_the_body_range_leaves_nobody_guessing() -> None:

@@ -21,7 +21,8 @@ def addresses(site: Site) -> list[str]:
         "/", "/shelf", "/shelf?q=nothingatall", f"/shelf/{cloth}", f"/shelf/{half}", f"/shelf/{cloth}/edit", "/shelf/new",
         "/patterns", f"/patterns/{pattern}", f"/patterns/{pattern}/edit", "/patterns/new", "/pairing",
         f"/pairing/pattern/{pattern}", f"/pairing/pattern/{pattern}?q=nothingatall", f"/pairing/cloth/{cloth}",
-        f"/pairing/one/{pattern}/{half}", "/programmes", "/programmes/1", "/programmes/1/notes", "/programmes/1/takes", "/import", "/parts",
+        f"/pairing/one/{pattern}/{half}", "/programmes", "/programmes/1", "/programmes/1/notes",
+        "/programmes/1/takes", "/programmes/1/notes/templates/film", "/import", "/parts",
         "/pairing/have?q=1.6 m of 138 cm viscose crepe", "/kit?q=20 tee kits from a bolt of 13 m and one of 12 m, with ribbing",
         f"/lay/{site.pattern('TP-21')}/{site.cloth('GM-102')}",
     ]  # fmt: skip

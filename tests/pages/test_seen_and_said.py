@@ -151,7 +151,8 @@ def test_notes_speak_to_viewers_and_keep_links(page: Page, site: Site) -> None:
     cautions = [line for line in notes.split("## Before you cut")[1].splitlines() if line.startswith("- ")]
     assert len(cautions) == len({line.rsplit(" (", 1)[0] for line in cautions}) > 1
     assert "24 October 2026" in notes
-    expect(page.get_by_text("Say plainly and early")).to_be_visible()  # beside the notes, to the presenter
+    page.locator(".checks summary").click()  # beside the notes, to the presenter
+    expect(page.get_by_text("Was anything here a gift, paid for, or linked for a commission?")).to_be_visible()
     site.complaints.clear()
 
 

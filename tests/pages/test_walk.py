@@ -102,7 +102,7 @@ def test_from_an_empty_shop_to_copied_notes(browser: Browser, empty_site: Site, 
     with page.expect_download() as download:
         page.get_by_role("link", name="HTML").click()
     html = download.value.path().read_text(encoding="utf-8")
-    assert "<blockquote>Moves like a *moth*.</blockquote>" in html
+    assert "<p>Moves like a *moth*.</p>" in html
     page.context.close()
     assert empty_site.complaints == []
     assert empty_site.strangers == []

@@ -382,6 +382,33 @@ class ShopTextRow(Base):
     body: Mapped[str] = mapped_column(MEDIUMTEXT)
 
 
+class NoteEditRow(Base):
+    """A text of a programme's notes as the presenter wrote it, and what the product said when it was written."""
+
+    __tablename__ = "note_edit"
+
+    programme_id: Mapped[int] = mapped_column(
+        ForeignKey("programme.id", ondelete="CASCADE"), primary_key=True, autoincrement=False
+    )
+    kind: Mapped[str] = mapped_column(String(20), primary_key=True)
+    base: Mapped[str] = mapped_column(MEDIUMTEXT)
+    body: Mapped[str] = mapped_column(MEDIUMTEXT)
+
+
+class PublicationRow(Base):
+    """A version of a programme's notes as it went out: what was told, and its texts by kind. Never changed."""
+
+    __tablename__ = "publication"
+    __table_args__ = (UniqueConstraint("programme_id", "number"), Base.__table_args__)  # type: ignore[assignment]
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    programme_id: Mapped[int] = mapped_column(ForeignKey("programme.id", ondelete="CASCADE"))
+    number: Mapped[int] = mapped_column(Integer)
+    published_at: Mapped[datetime] = mapped_column(DateTime)
+    told: Mapped[dict[str, Any]] = mapped_column(JSON)
+    texts: Mapped[dict[str, str]] = mapped_column(JSON)
+
+
 class UploadRow(Base):
     """A file sent for import, kept until it is applied, so that a preview survives a restart."""
 

@@ -18,6 +18,7 @@ from nematex.usecases.files.photo_file import MAX_BYTES as MAX_PHOTO
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.jobs.asking import Enqueue
 from nematex.usecases.judging.field_words import field_word, window_word
+from nematex.usecases.programme.pattern_said import of_pattern
 from nematex.usecases.quantity.saying import colour_word
 from nematex.usecases.tasks.runners import at_once
 from nematex.web import words
@@ -68,13 +69,12 @@ def create_app(database: Database, key: str, enqueue: Enqueue | None = None) -> 
         rigidity=flexural_rigidity_mg_cm,
         bias=bias_bending_length_cm,
         query=words.query,
-        of_pattern=words.of_pattern,
         remembered=words.remembered,
         spoken_pieces=words.spoken_pieces,
+        of_pattern=of_pattern,
     )
     app.jinja_env.filters.update(
         hand_word=words.hand_word,
-        markdown=words.markdown,
         figure=words.figure,
         colour_word=colour_word,
         scale_word=words.scale_word,

@@ -14,7 +14,6 @@ from nematex.core.cloth import print_scale
 from nematex.core.hang.hem import MODERATE_CM
 from nematex.core.pattern.look import look_of
 from nematex.store.records import ClothRecord, PatternRecord
-from nematex.usecases.programme.notes import Entry
 from nematex.usecases.quantity import saying
 from nematex.web.drawing.garment import Figure, drawn_figure
 from nematex.web.rooms.common import now, shop
@@ -30,38 +29,6 @@ def query(only: list[str] | None = None, **changes: object) -> str:
 def pairs(value: str) -> tuple[str, str]:
     """A choice whose label is its value."""
     return value, value
-
-
-def markdown(text: str) -> Markup:
-    """Text with Markdown's signs escaped, on one line; not HTML, so it is marked as safe for a text template."""
-    line = re.sub(r"([\\`*_\[\]<>#|~])", r"\\\1", " ".join(str(text).split()))
-    line = re.sub(r"^([-+=])", r"\\\1", line)  # these begin a list or a rule where a line begins with them
-    return Markup(re.sub(r"^(\d{1,9})([.)])(?=\s|$)", r"\1\\\2", line))
-
-
-def reach(record: PatternRecord) -> str:
-    """The body range of a pattern in both units: ', bust 84 to 137 cm (33 to 54 in)'."""
-    said = []
-    for name in ("bust", "hip"):
-        values = [value for size in record.facts.sizes if (value := getattr(size, f"{name}_cm"))]
-        if values:
-            low, high = min(values), max(values)
-            said.append(f", {name} {low:.0f} to {high:.0f} cm ({low / 2.54:.0f} to {high / 2.54:.0f} in)")
-    return "".join(said)
-
-
-def of_pattern(entry: Entry) -> str:
-    """What a viewer is told of the pattern after its name: ', Orrel Patterns, easy, view B, bust 84 to 137 cm'."""
-    record, pick = entry.pattern, entry.pick
-    sizes = [size for size in (pick.size, pick.other_size) if size]
-    said = [
-        record.house,
-        record.difficulty,
-        f"view {pick.view}" if pick.view else "",
-        f"made {entry.made_with}" if entry.made_with else "",
-    ]
-    said.append(f"shown in size{'s' if len(sizes) > 1 else ''} {' and '.join(sizes)}" if sizes else "")
-    return "".join(f", {each}" for each in said if each) + reach(record)
 
 
 def figure(number: float) -> str:

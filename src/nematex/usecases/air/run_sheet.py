@@ -25,8 +25,10 @@ FIELDS = {
     "closing": "closing",
     "wears": "what the presenter wears",
     "roles": "who does what",
+    "disclosure": "gifts, payment, commission",
 }
 MOST_MINUTES = 240
+NO_DISCLOSURE = ("none", "nothing", "no")  # asked and answered
 CAN_GO = ("season", "width", "price", "difficulty", "notions", "sizes")
 
 
@@ -86,8 +88,15 @@ def run_of(shop: Shop, state: State, programme: Programme) -> Run:
 
 
 def _opening(programme: Programme, typed: Mapping[str, str], least_s: float) -> Part:
-    said = typed["opening"] or f"Welcome. {programme.intro}"
-    return Part("Opening", (Said("opening", said),), least_s=least_s, kind=OPENING)
+    said = Said("opening", typed["opening"] or f"Welcome. {programme.intro}")
+    disclosure = disclosure_of(programme)
+    return Part("Opening", (said, *((Said("disclosure", disclosure),) if disclosure else ())), least_s=least_s, kind=OPENING)
+
+
+def disclosure_of(programme: Programme) -> str:
+    """What is said of gifts, payment and commission; "" where nothing was, or nobody has said."""
+    said = programme.brief.get("disclosure", "").strip()
+    return "" if said.casefold().rstrip(".") in NO_DISCLOSURE else said
 
 
 def _closing(found: list[Entry], typed: Mapping[str, str], least_s: float) -> Part:

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
-LANES: dict[str, tuple[str, ...]] = {"lays": ("lay",), "lists": ("list", "matrix"), "sets": ("proposal", "book")}
+LANES: dict[str, tuple[str, ...]] = {
+    "lays": ("lay",),
+    "lists": ("list", "matrix"),
+    "sets": ("proposal", "book", "leaflet", "cards"),
+}
 
 
 def lane_of(kind: str) -> str:

@@ -29,10 +29,6 @@ from nematex.usecases.programme.stocked.stand_ins import instead_of
 from nematex.usecases.quantity.saying import Voice
 
 EPSILON_M = 0.001
-# To the presenter, beside the notes and never in them.
-DISCLOSURE = (
-    "Say plainly and early if anything here was a gift, paid for, or linked for a commission; check the rules where you live."
-)
 
 
 @dataclass(frozen=True)
@@ -215,15 +211,6 @@ def _beside(state: State, pick: Pick, own: tuple[ClothRecord, Cloth], before: li
     price = price_said(own[0], voice)
     beside = Entry(leads.number, pick, own[0], leads.pattern, None, "", found.said, *facts, length, price, "", (), ())
     return replace(beside, instead_of=instead_of(state, pick), companion=found)
-
-
-def unlinked(found: list[Entry]) -> list[ClothRecord | PatternRecord]:
-    """The cloths and patterns that have no link yet, each once."""
-    wanting: list[ClothRecord | PatternRecord] = []
-    for each in found:
-        wanting += [] if each.cloth_link or each.cloth in wanting else [each.cloth]
-        wanting += [] if each.pattern.link or each.pattern in wanting else [each.pattern]
-    return wanting
 
 
 def viewers_cautions(found: list[Entry]) -> list[Caution]:

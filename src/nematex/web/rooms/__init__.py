@@ -1,7 +1,7 @@
 """One blueprint per room of the shop, by subject."""
 
 from nematex.web.rooms import bin, home, parts
-from nematex.web.rooms.air import camera, remote, run, takes
+from nematex.web.rooms.air import camera, notes, remote, run, takes
 from nematex.web.rooms.cloth import aids, bench, chosen, imports, quality, shelf
 from nematex.web.rooms.hang import hang
 from nematex.web.rooms.judging import matrix, overrides, pairing, two, why
@@ -9,12 +9,12 @@ from nematex.web.rooms.kit import kit
 from nematex.web.rooms.lay import lay
 from nematex.web.rooms.pattern import patterns
 from nematex.web.rooms.photo import photo
-from nematex.web.rooms.programme import book, copying, history, planning, programmes, together, wall
+from nematex.web.rooms.programme import copying, drawn, history, planning, programmes, together, wall
 from nematex.web.rooms.stock import stock
 
 MODULES = (
     home, shelf, chosen, bench, photo, aids, quality, patterns, why, pairing, hang, matrix, overrides, programmes, imports,
-    parts, bin, lay, kit, planning, wall, book, stock, together, history, copying, two, run,
-    camera, remote, takes,
+    parts, bin, lay, kit, planning, wall, drawn, stock, together, history, copying, two, run,
+    camera, remote, takes, notes,
 )  # fmt: skip
 ROOMS = tuple(module.room for module in MODULES)

@@ -113,7 +113,7 @@ document.addEventListener("alpine:init", () => {
 
   /* Copying the notes, as text and, where the browser can, as formatted text. */
   Alpine.data("notes", () => ({
-    kind: "md",
+    kind: "md", init() { this.kind = this.$root.dataset.kind; },
     said: "",
     get isMd() { return this.kind === "md"; },
     get isTxt() { return this.kind === "txt"; },

@@ -18,6 +18,7 @@ from nematex.core.quantity.money import read_price
 from nematex.core.quantity.reader import read_length_cm, read_percent, read_weight_gsm, read_width_cm, read_yes, to_number
 from nematex.core.quantity.units import CM_PER_YARD
 from nematex.core.signs import without_controls
+from nematex.core.sources import read_sources
 from nematex.core.tables import Tables
 from nematex.tables import colour_words, properties
 from nematex.usecases.cloth.colourways import read_bolts, read_colourways
@@ -64,6 +65,11 @@ def _date(text: str, field: str) -> date:
         raise FieldFault(field, text, "is not a date; write it like 2026-11-24") from None
 
 
+def _sources(text: str, field: str) -> str:
+    read_sources(text, field)
+    return text
+
+
 # Bare numbers above these cannot be inches or ounces, and then no number of their column is.
 METRIC_ABOVE = {"width": (72.0, "cm"), "weight": (20.0, "gsm")}
 
@@ -105,6 +111,8 @@ READERS: dict[str, Reader] = {
     "colourways": lambda cell, heading, *_: read_colourways(cell, heading),
     "bolts": lambda cell, heading, *_: read_bolts(cell, heading),
     "link": lambda cell, heading, *_: read_link(cell, heading),
+    "day": lambda cell, heading, *_: _date(cell, heading).isoformat(),
+    "sources": lambda cell, heading, prop, _: _sources(_text(cell, heading, prop.longest), heading),
     "text": lambda cell, heading, prop, _: _text(cell.removeprefix("'"), heading, prop.longest),
 }
 

@@ -1,10 +1,9 @@
-"""Programmes: dated lists of picks, their order, the presenter's lines, and the notes."""
+"""Programmes: dated lists of picks, their order, and the presenter's lines."""
 
 from __future__ import annotations
 
 from dataclasses import replace
 from datetime import datetime
-from typing import Any
 
 from flask import Blueprint, abort, redirect, render_template, request, session, url_for
 from werkzeug.wrappers import Response
@@ -17,20 +16,18 @@ from nematex.usecases.programme import acts
 from nematex.usecases.programme.absent import absent
 from nematex.usecases.programme.acts import Line
 from nematex.usecases.programme.companions import COMPANIONS
-from nematex.usecases.programme.notes import DISCLOSURE, entries, unlinked, viewers_cautions
+from nematex.usecases.programme.notes import entries
 from nematex.usecases.programme.proposing.planning import ask_open, proposal_job, said_of_proposal
-from nematex.usecases.programme.stocked.before_air import looked_over
 from nematex.usecases.programme.stocked.needs import needs
 from nematex.usecases.programme.stocked.short import need_said, offers
 from nematex.usecases.programme.stocked.stand_ins import replace_cloth
 from nematex.usecases.programme.waiting import waiting
 from nematex.usecases.programme.whole.serves import whole_set
 from nematex.usecases.stock.selling import feed_said
-from nematex.web.rooms.common import as_number, download, find_cloth, find_pattern, inside, now, shop, tell_binned
+from nematex.web.rooms.common import as_number, find_cloth, find_pattern, inside, now, shop, tell_binned
 
 room = Blueprint("programmes", __name__, url_prefix="/programmes")
 NAMES = 400  # of cloths, offered while one types
-KINDS = {"md": "text/markdown; charset=utf-8", "txt": "text/plain; charset=utf-8", "html": "text/html; charset=utf-8"}
 
 
 def find_programme(programme_id: int) -> Programme:
@@ -192,33 +189,3 @@ def remove(programme_id: int) -> Response:
     acts.remove_programme(shop(), programme_id)
     tell_binned("programme", programme_id, name)
     return redirect(url_for("programmes.programmes"))
-
-
-def _notes(shown: Programme, kinds: tuple[str, ...]) -> dict[str, str]:
-    """The notes in each of these kinds, from one judging."""
-    found = entries(shop(), now(), shown, for_notes=True)
-    given: dict[str, Any] = {"programme": shown, "entries": found, "cautions": viewers_cautions(found)}
-    return {kind: render_template(f"programme/notes/notes.{kind}", **given) for kind in kinds}
-
-
-@room.get("/<int:programme_id>/notes")
-def notes(programme_id: int) -> str:
-    shown = find_programme(programme_id)
-    missing = unlinked(entries(shop(), now(), shown))
-    wrong = [one for one in looked_over(shop(), now(), shown, datetime.now()) if one.wrong]
-    return render_template(
-        "programme/notes.html",
-        wrong=wrong,
-        feed=feed_said(shop(), now(), datetime.now()),
-        programme=shown,
-        unlinked=missing,
-        texts=_notes(shown, tuple(KINDS)),
-        disclosure=DISCLOSURE,
-    )
-
-
-@room.get("/<int:programme_id>/notes.<kind>")
-def notes_file(programme_id: int, kind: str) -> Response:
-    if kind not in KINDS:
-        abort(404)
-    return download(_notes(find_programme(programme_id), (kind,))[kind], f"notes-{programme_id}.{kind}", KINDS[kind])

@@ -1,0 +1,179 @@
+"""Everything that notes tell of a programme, as plain values: what templates are given, what is published, and the JSON."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from datetime import date
+from typing import Any
+
+from nematex.core.air.chapter_text import chapter_lines
+from nematex.core.air.notes.claims import in_order
+from nematex.core.air.take import SLIP
+from nematex.core.cloth.estimates import Cloth
+from nematex.core.errors import FieldFault
+from nematex.core.sources import read_sources
+from nematex.store.records import ClothRecord, Programme
+from nematex.usecases.air.notes.tutorials import tutorials_for, tutorials_text
+from nematex.usecases.air.run_sheet import disclosure_of
+from nematex.usecases.air.takes import Logged, chosen_take
+from nematex.usecases.held.shop import Shop
+from nematex.usecases.held.state import State
+from nematex.usecases.programme.notes import Entry, entries, viewers_cautions
+from nematex.usecases.programme.pattern_said import of_pattern
+from nematex.usecases.programme.stocked.short import offers
+from nematex.usecases.quantity.saying import Voice
+
+
+def told_of(shop: Shop, state: State, programme: Programme, today: date) -> dict[str, Any]:
+    """What is told of a programme as it stands: texts, lists and mappings alone."""
+    found, voice, take = entries(shop, state, programme, for_notes=True), state.voice, chosen_take(shop, programme.id)
+    instead = offers(shop, state, programme)
+    times = _times(take)
+    places: list[dict[str, Any]] = []
+    for entry in found:
+        stand_ins = [
+            {"name": one.record.facts.name, "link": str(one.record.more.get("link") or "")}
+            for one in instead.get(entry.pick.id, ())
+        ]
+        shown = _shown(state, entry, stand_ins, today)
+        if entry.leads or not places:
+            title = f"{entry.cloth.facts.name} for {entry.pattern.facts.name}"
+            places.append({"number": entry.number, "title": title, "time": times.get(entry.pick.id, ""), "shown": []})
+        places[-1]["shown"].append(shown)
+    several = len(found) > 1
+    return {
+        "shop": state.shop_name,
+        "programme": programme.name,
+        "date": programme.shown_on.isoformat() if programme.shown_on else "",
+        "day": voice.day(programme.shown_on) if programme.shown_on else "",
+        "intro": programme.intro,
+        "occasion": programme.brief.get("occasion", ""),
+        "disclosure": disclosure_of(programme),
+        "sale": sale_said([entry.cloth for entry in found], voice, today),
+        "as_of": voice.day(today),
+        "priced": any(one["cloth"]["price"] for place in places for one in place["shown"]),
+        "chapters": _chapters(take),
+        "places": places,
+        "more": 0,
+        "cautions": [
+            {"text": each.text, "numbers": ", ".join(map(str, each.numbers)) if several else ""}
+            for each in viewers_cautions(found)
+        ],
+        "corrections": _corrections(take),
+        "tutorials": tutorials_for(tutorials_text(shop), [entry.pattern for entry in found if not entry.companion]),
+    }
+
+
+def _linked(record: ClothRecord) -> dict[str, str]:
+    return {"name": record.facts.name, "link": str(record.more.get("link") or "")}
+
+
+def _shown(state: State, entry: Entry, stand_ins: list[dict[str, str]], today: date) -> dict[str, Any]:
+    cloth = state.shelf.cloths[state.shelf.place[entry.cloth.id]]
+    inside_told = any(each.startswith("Interfacing") for each in entry.inside)  # with its weight and length
+    return {
+        "leads": entry.leads,
+        "part": entry.pick.part or "",
+        "line": entry.pick.line,
+        "said": entry.said if entry.pairing or entry.companion else "",
+        "problem": entry.problem,
+        "instead_of": entry.instead_of,
+        "stand_ins": stand_ins,
+        "cautions": [each.viewer for each in (entry.pairing.cautions if entry.pairing else ()) if each.viewer],
+        "cloth": _cloth(state, entry, cloth, today),
+        "pattern": None if entry.companion else _pattern(entry),
+        "make": {
+            "name": entry.pattern.facts.name,
+            "amount": entry.amount,
+            "inside": list(entry.inside),
+            "notions": [each for each in entry.notions if not (inside_told and "interfacing" in each.casefold())],
+        },
+    }
+
+
+def _cloth(state: State, entry: Entry, cloth: Cloth, today: date) -> dict[str, Any]:
+    record, voice = entry.cloth, state.voice
+    price = entry.price if on_sale(record, today) or record.sale_price_per_m is None else usual_price(record, voice)
+    try:
+        sources = read_sources(str(record.more.get("sources") or ""))
+    except FieldFault:  # kept under other rules
+        sources = ()
+    return {
+        "name": record.facts.name,
+        "code": record.code,
+        "link": _linked(record)["link"],
+        "told": ", ".join(entry.told),
+        "kind": cloth.type.name if cloth.type else "",
+        "fibres": {name: round(share, 4) for name, share in in_order(cloth.fibres).items()} if cloth.fibres else {},
+        "weight": voice.weight(cloth.weight.best),
+        "width": voice.width(cloth.width.best),
+        "price": price,
+        "lead_price": voice.lead(price),
+        "care": record.care,
+        "deadstock": record.facts.deadstock,
+        "maker": "" if record.maker_secret else record.supplier,
+        "certificate": str(record.more.get("certificate") or ""),
+        "sources": [{"region": each.region, "link": each.link, "delivery": each.delivery} for each in sources],
+    }
+
+
+def _pattern(entry: Entry) -> dict[str, str]:
+    record = entry.pattern
+    return {"name": record.facts.name, "house": record.house, "link": record.link, "told": of_pattern(entry)}
+
+
+def on_sale(record: ClothRecord, today: date) -> bool:
+    """Whether its sale price holds today: it has one, and its end is not past."""
+    until = sale_end(record)
+    return record.sale_price_per_m is not None and (until is None or today <= until)
+
+
+def sale_end(record: ClothRecord) -> date | None:
+    """The last day of a sale; None where no end is known."""
+    try:
+        return date.fromisoformat(str(record.more.get("sale_until") or ""))
+    except ValueError:
+        return None
+
+
+def usual_price(record: ClothRecord, voice: Voice) -> str:
+    return voice.price(record.price_per_m, record.currency)
+
+
+def sale_said(records: list[ClothRecord], voice: Voice, today: date) -> str:
+    """What is on sale and until when, as far as an end is known: 'On sale until 24 December 2026: Bean Row lawn.'"""
+    by_end: dict[date | None, list[str]] = {}
+    for record in {each.id: each for each in records if on_sale(each, today)}.values():
+        by_end.setdefault(sale_end(record), []).append(record.facts.name)
+    return " ".join(
+        f"On sale {f'until {voice.day(end)}' if end else 'while it lasts'}: {', '.join(dict.fromkeys(names))}."
+        for end, names in by_end.items()
+    )
+
+
+def _chapters(take: Logged | None) -> list[dict[str, str]]:
+    if take is None:
+        return []
+    lines = [line.partition(" ") for line in chapter_lines(take.chapters)]
+    return [{"time": time, "title": title} for time, _, title in lines]
+
+
+def _times(take: Logged | None) -> dict[int, str]:
+    """Pick → the time of the chapter it is shown in."""
+    if take is None:
+        return {}
+    titles = {str(part["title"]): part.get("picks", ()) for part in take.take.plan}
+    found: dict[int, str] = {}
+    for mark in _chapters(take):
+        for title in mark["title"].split(" · "):
+            found |= dict.fromkeys(titles.get(title, ()), mark["time"])
+    return found
+
+
+def _corrections(take: Logged | None) -> list[Mapping[str, str]]:
+    """Slips of the chosen take that the film still shows, with what should have been said."""
+    if take is None:
+        return []
+    slips = [each for each in take.slips if each.kind == SLIP and each.text and not each.replaced]
+    times = [line.split(" ")[0] for line in chapter_lines([(each.at_s, "") for each in slips])]
+    return [{"time": time, "title": each.title, "text": each.text} for time, each in zip(times, slips, strict=True)]
