@@ -7,9 +7,11 @@ import tomllib
 from functools import cache
 from importlib.resources import files
 from typing import Any
+from zoneinfo import ZoneInfo
 
 from nematex.core.air.notes.claims import Claim
 from nematex.core.air.notes.kinds import NoteKind
+from nematex.core.air.sew_along.regions import Region
 from nematex.core.cloth.fibres import Fibre, FibreNames
 from nematex.core.cloth.lexicon import ClothType, Lexicon, key
 from nematex.core.cloth.properties import Home, Property
@@ -282,6 +284,17 @@ def colour_words() -> ColourWords:
     """What a colour word stands for: the names above, and other words for them."""
     by_name = {each.name: "#{:02x}{:02x}{:02x}".format(*each.srgb) for each in colour_names()}
     return ColourWords(by_name, {row["word"]: row["means"] for row in _rows("colour_words.csv")})
+
+
+@cache
+def regions() -> dict[str, Region]:
+    """Where parcels go: the shop's own country first."""
+    return {
+        row["name"]: Region(
+            row["name"], row["country"], row["subdivision"], ZoneInfo(row["zone"]), int(row["low_days"]), int(row["high_days"])
+        )
+        for row in _rows("regions.csv")
+    }
 
 
 @cache

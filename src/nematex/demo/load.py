@@ -13,6 +13,7 @@ from nematex.store.database import Database
 from nematex.store.programme.programmes import add_pick, save_programme
 from nematex.store.records import Photo, Pick
 from nematex.store.settings import DEMO, put
+from nematex.usecases.air.sew_along.acts import save as save_sew_along
 from nematex.usecases.cloth.lists.importing import apply, send
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.judging.overrides import decide
@@ -40,6 +41,7 @@ def load_demo(database: Database) -> bool:
     if found is None or found.faults or faults or not saved:
         raise RuntimeError(f"the demo files have faults: {found.faults if found else ''} {faults}")
     _load_programmes(shop)
+    _load_sew_alongs(shop)
     _load_hands(shop)
     _photograph(shop)
     with database.work() as work:
@@ -71,6 +73,11 @@ def _load_hands(shop: Shop) -> None:
         pairing = one_pairing(shop, state, pattern, shelf.cloths[at], Wish())
         given = {**said, "made": "1" if said["made"] else ""}
         decide(shop, pattern, shelf.records[at], pairing, given)
+
+
+def _load_sew_alongs(shop: Shop) -> None:
+    for typed in json.loads(_read("sew_alongs.json")):
+        save_sew_along(shop, shop.now(), None, typed)
 
 
 def _load_programmes(shop: Shop) -> None:

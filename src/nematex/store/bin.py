@@ -9,7 +9,18 @@ from typing import Any
 from sqlalchemy import delete, func, literal, select, update
 
 from nematex.store.database import Work
-from nematex.store.models import Base, ClothRow, OverrideRow, PatternRow, PhotoRow, PickRow, ProgrammeRow, ReadingRow
+from nematex.store.models import (
+    Base,
+    ClothRow,
+    MakeRow,
+    OverrideRow,
+    PatternRow,
+    PhotoRow,
+    PickRow,
+    ProgrammeRow,
+    ReadingRow,
+    SewAlongRow,
+)
 from nematex.store.records import Binned
 from nematex.store.versions import DRAWER, PROGRAMMES, SHELF, next_version
 
@@ -19,8 +30,10 @@ TABLES: dict[str, Any] = {
     "programme": ProgrammeRow,
     "pick": PickRow,
     "hand verdict": OverrideRow,
+    "sew-along": SewAlongRow,
+    "make": MakeRow,
 }
-COUNTERS = {"cloth": SHELF, "pattern": DRAWER, "programme": PROGRAMMES, "pick": PROGRAMMES, "hand verdict": PROGRAMMES}
+COUNTERS = dict.fromkeys(TABLES, PROGRAMMES) | {"cloth": SHELF, "pattern": DRAWER}
 VERSIONED = ("cloth", "pattern")
 # What goes for good with a row: by kind, the tables and the column by which they hang on it.
 HANGING: dict[str, tuple[tuple[str, Any], ...]] = {
@@ -29,8 +42,14 @@ HANGING: dict[str, tuple[tuple[str, Any], ...]] = {
         ("hand verdicts", OverrideRow.cloth_id),
         ("readings", ReadingRow.cloth_id),
         ("photos", PhotoRow.cloth_id),
+        ("makes", MakeRow.cloth_id),
     ),
-    "pattern": (("picks", PickRow.pattern_id), ("hand verdicts", OverrideRow.pattern_id)),
+    "pattern": (
+        ("picks", PickRow.pattern_id),
+        ("hand verdicts", OverrideRow.pattern_id),
+        ("makes", MakeRow.pattern_id),
+        ("sew-alongs", SewAlongRow.pattern_id),
+    ),
     "programme": (("picks", PickRow.programme_id),),
 }
 
@@ -49,9 +68,14 @@ Named = tuple[str, int, str, datetime]  # kind, id, what it is called, when it w
 
 
 def _things(work: Work) -> list[Named]:
-    """Cloths, patterns and programmes in the bin."""
+    """Cloths, patterns, programmes and sew-alongs in the bin."""
     found: list[Named] = []
-    for kind, code in (("cloth", ClothRow.code), ("pattern", PatternRow.code), ("programme", literal(""))):
+    for kind, code in (
+        ("cloth", ClothRow.code),
+        ("pattern", PatternRow.code),
+        ("programme", literal("")),
+        ("sew-along", literal("")),
+    ):
         row = TABLES[kind]
         for each in work.execute(select(row.id, code, row.name, row.binned_at).where(row.binned_at.is_not(None))):
             row_id, said, name, when = each
@@ -60,9 +84,9 @@ def _things(work: Work) -> list[Named]:
 
 
 def _pairings(work: Work) -> list[Named]:
-    """Picks and verdicts by hand in the bin."""
+    """Picks, verdicts by hand and garments made in the bin."""
     found: list[Named] = []
-    for kind, words in (("pick", PickRow.line), ("hand verdict", OverrideRow.reason)):
+    for kind, words in (("pick", PickRow.line), ("hand verdict", OverrideRow.reason), ("make", literal(""))):
         row = TABLES[kind]
         chosen = select(row.id, ClothRow.name, PatternRow.name, words, row.binned_at).where(row.binned_at.is_not(None))
         chosen = chosen.join(ClothRow, ClothRow.id == row.cloth_id).join(PatternRow, PatternRow.id == row.pattern_id)

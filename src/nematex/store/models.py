@@ -409,6 +409,67 @@ class PublicationRow(Base):
     texts: Mapped[dict[str, str]] = mapped_column(JSON)
 
 
+class SewAlongRow(Base):
+    """A sew-along; `typed` are the texts of its form, `changes` how often it was saved: calendars count by it."""
+
+    __tablename__ = "sew_along"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(120))
+    pattern_id: Mapped[int] = mapped_column(ForeignKey("pattern.id", ondelete="CASCADE"))
+    cloth_ids: Mapped[list[int]] = mapped_column(JSON)
+    typed: Mapped[dict[str, str]] = mapped_column(JSON)
+    public_key: Mapped[str | None] = mapped_column(String(40, LETTER_BY_LETTER), unique=True)
+    changes: Mapped[int] = mapped_column(Integer, default=0, server_default=text("0"))
+    binned_at: Mapped[datetime | None] = mapped_column(DateTime)
+
+
+class MakeRow(Base):
+    """A garment that was made; the verdicts after making and after washing, and what was told of it."""
+
+    __tablename__ = "make"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    pattern_id: Mapped[int] = mapped_column(ForeignKey("pattern.id", ondelete="CASCADE"), index=True)
+    cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id", ondelete="CASCADE"), index=True)
+    made_on: Mapped[date | None] = mapped_column(Date)
+    viewers: Mapped[bool] = mapped_column(Boolean, default=False, server_default=text("0"))
+    verdict: Mapped[str] = mapped_column(String(20), default="")
+    washed: Mapped[str] = mapped_column(String(20), default="")
+    hours: Mapped[float | None] = mapped_column(Double)
+    told: Mapped[dict[str, str]] = mapped_column(JSON, default=dict)
+    photo: Mapped[bytes | None] = mapped_column(LONGBLOB)
+    kept_at: Mapped[datetime] = mapped_column(DateTime)
+    binned_at: Mapped[datetime | None] = mapped_column(DateTime)
+
+
+class PracticeCardRow(Base):
+    """When a question comes again to somebody."""
+
+    __tablename__ = "practice_card"
+
+    who: Mapped[str] = mapped_column(String(40, LETTER_BY_LETTER), primary_key=True)
+    question: Mapped[str] = mapped_column(String(60, LETTER_BY_LETTER), primary_key=True)
+    ease: Mapped[float] = mapped_column(Double)
+    interval_days: Mapped[int] = mapped_column(Integer)
+    repetitions: Mapped[int] = mapped_column(Integer)
+    due: Mapped[date] = mapped_column(Date)
+
+
+class PracticeAnswerRow(Base):
+    """An answer in the practice room; `off`: how far a judged number was from the known one, as a share of it."""
+
+    __tablename__ = "practice_answer"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    who: Mapped[str] = mapped_column(String(40, LETTER_BY_LETTER), index=True)
+    question: Mapped[str] = mapped_column(String(60, LETTER_BY_LETTER))
+    answered_at: Mapped[datetime] = mapped_column(DateTime)
+    said: Mapped[dict[str, str]] = mapped_column(JSON, default=dict)
+    grade: Mapped[int] = mapped_column(Integer)
+    off: Mapped[float | None] = mapped_column(Double)
+
+
 class UploadRow(Base):
     """A file sent for import, kept until it is applied, so that a preview survives a restart."""
 

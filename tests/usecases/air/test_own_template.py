@@ -71,8 +71,8 @@ def test_a_template_cannot_grow_without_end() -> None:
 PIECES = st.sampled_from(
     (
         "{{ shop }}", "{% for p in places %}", "{% endfor %}", "{% if p %}", "{% endif %}", "{{ p.number }}", "{{", "}}",
-        "{%", "%}", "{{ p.shown | join }}", "{{ p['shown'][0].said | length }}", "{# a", "#}", "upper", "loop.index", "places", "|", "~",
-        "\n", "# ", "- ", "`",
+        "{%", "%}", "{{ p.shown | join }}", "{{ p['shown'][0].said | length }}", "{# a", "#}", "upper",
+        "loop.index", "places", "|", "~", "\n", "# ", "- ", "`",
     )
 )  # fmt: skip
 

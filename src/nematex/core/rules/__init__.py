@@ -44,6 +44,7 @@ from nematex.core.rules.reckoning import (
     ProposalRules,
     RunRules,
     Score,
+    SewAlongRules,
     SizingRules,
     StandInRules,
     Unknown,
@@ -87,6 +88,7 @@ class Rules:
     outfit: OutfitRules
     copy_look: CopyRules
     run: RunRules
+    sew_along: SewAlongRules
     season_shown: Mapping[str, tuple[int, ...]]
     interfacing: InterfacingRules
     sizing: SizingRules

@@ -142,6 +142,21 @@ class RunRules:
 
 
 @dataclass(frozen=True, slots=True)
+class SewAlongRules:
+    """Days to wash and dry, working days to pack, how much is kept over, days between parts, when an event is near, hours of
+    work by difficulty."""
+
+    dry_days: int
+    packing_days: int
+    spare: float
+    every_days: int
+    before_event_days: int
+    short_days: int
+    emergency_days: int
+    hours: Mapping[str, tuple[float, float]]
+
+
+@dataclass(frozen=True, slots=True)
 class KindRules:
     """What a kind of programme usually asks for: so many places, this share of them new, garments by layer, one loud print."""
 

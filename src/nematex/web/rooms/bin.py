@@ -11,7 +11,7 @@ from nematex.usecases.bin import in_the_bin, let_go, put_back
 from nematex.web.rooms.common import inside, shop
 
 room = Blueprint("bin", __name__, url_prefix="/bin")
-PLACES = {"cloth": "shelf.cloth", "pattern": "patterns.pattern", "programme": "programmes.programme"}
+PLACES = {"cloth": "shelf.cloth", "pattern": "patterns.pattern", "programme": "programmes.programme", "sew-along": "along.one"}
 
 
 @room.get("")
@@ -23,7 +23,7 @@ def page() -> str:
 def back(kind: str, row_id: int) -> Response:
     """Put something back, and go where it is."""
     done = put_back(shop(), kind, row_id)
-    number: dict[str, Any] = {f"{kind}_id": row_id}
+    number: dict[str, Any] = {f"{kind.replace('-', '_')}_id": row_id}
     there = url_for(PLACES[kind], **number) if done and kind in PLACES else url_for("bin.page")
     return redirect(inside(request.form.get("back", ""), there))
 

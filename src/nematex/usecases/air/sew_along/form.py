@@ -1,0 +1,191 @@
+"""The form of a sew-along: what is typed, and what it says."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import date, time, timedelta
+from difflib import get_close_matches
+from itertools import pairwise
+from typing import TypeVar
+
+from nematex.core.air.sew_along.parts import Dated, PartOf, back_from, from_start, usual_parts
+from nematex.core.amount.sizes import sizes_of
+from nematex.core.errors import FieldFault
+from nematex.core.rules.reckoning import SewAlongRules
+from nematex.core.signs import without_controls
+from nematex.store.records import ClothRecord, PatternRecord
+from nematex.usecases.held.state import State
+from nematex.usecases.kit.kit import read_mix
+
+FIELDS = {
+    "name": "name",
+    "pattern": "pattern",
+    "cloths": "cloths",
+    "view": "view",
+    "intro": "what it is about",
+    "start": "first part on",
+    "event": "for a party on",
+    "every": "days between parts",
+    "sewing": "parts of sewing",
+    "hour": "hour",
+    "parts": "parts",
+    "makers": "makers expected",
+    "mix": "sizes",
+}
+LONGEST = 4000
+MOST_CLOTHS, MOST_MAKERS, MOST_PARTS = 12, 5000, 20
+FIRST, LAST = date(2000, 1, 1), date(2100, 1, 1)
+
+
+@dataclass(frozen=True)
+class Asked:
+    """A sew-along as its form says it."""
+
+    name: str
+    pattern: PatternRecord
+    cloths: tuple[ClothRecord, ...]
+    view: str | None
+    intro: str
+    parts: tuple[Dated, ...]
+    hour: time
+    event: date | None
+    makers: int
+    mix: tuple[tuple[str, float], ...]
+
+    @property
+    def cutting(self) -> Dated | None:
+        """The part for which cloth must be there."""
+        return next((each for each in self.parts if each.part.cuts), None)
+
+
+def read_form(state: State, given: Mapping[str, str]) -> Asked:
+    """What is typed; raises FieldFault naming the field."""
+    texts = {name: _text(FIELDS[name], given.get(name, "")) for name in FIELDS}
+    if not texts["name"] or len(texts["name"]) > 120:
+        raise FieldFault("name", texts["name"][:40], "is missing, or longer than 120 letters")
+    pattern = _named(texts["pattern"], "pattern", state.drawer.records)
+    cloths = [_named(each, "cloth", state.shelf.records) for each in texts["cloths"].split(";") if each.strip()]
+    if not 0 < len(cloths) <= MOST_CLOTHS:
+        raise FieldFault("cloths", texts["cloths"][:60], f"must be 1 to {MOST_CLOTHS}, one after a semicolon")
+    view = texts["view"] or None
+    if view is not None and view not in pattern.facts.views:
+        known = ", ".join(pattern.facts.views) or "none"
+        raise FieldFault("view", view[:40], f"is none of this pattern; choose from {known}")
+    event = read_day(texts["event"], FIELDS["event"])
+    once = {each.id: each for each in cloths}
+    return Asked(
+        texts["name"], pattern, tuple(once.values()), view, texts["intro"],
+        tuple(_parts(texts, event, state.tables.judging.sew_along)), read_hour(texts["hour"]), event,
+        _number(texts["makers"], "makers expected", 0, MOST_MAKERS, 0), read_mix(texts["mix"], sizes_of(pattern.facts, view)),
+    )  # fmt: skip
+
+
+def _text(label: str, text: str) -> str:
+    kept = without_controls(text).strip()
+    if len(kept) > LONGEST:
+        raise FieldFault(label, f"{kept[:40]}…", f"is {len(kept)} letters long; at most {LONGEST} are kept")
+    return kept
+
+
+Record = TypeVar("Record", ClothRecord, PatternRecord)
+
+
+def _named(text: str, field: str, records: Sequence[Record]) -> Record:
+    """The record of this name or code; raises FieldFault with the nearest."""
+    wanted = text.strip().casefold()
+    for each in records:
+        if wanted and wanted in (each.facts.name.casefold(), each.code.casefold()):
+            return each
+    near = get_close_matches(text.strip()[:60], [each.facts.name for each in records], n=3, cutoff=0.4)
+    raise FieldFault(
+        field, text.strip()[:60], "is none of the shop" + (f"; the nearest are: {', '.join(near)}" if near else "")
+    )
+
+
+def read_day(text: str, field: str) -> date | None:
+    """A day as 2026-10-24; raises FieldFault."""
+    try:
+        found = date.fromisoformat(text.strip()) if text.strip() else None
+    except ValueError:
+        raise FieldFault(field, text[:40], "is not a date; write it like 2026-10-24") from None
+    if found and not FIRST <= found < LAST:
+        raise FieldFault(field, text[:40], f"must be from {FIRST.year} to {LAST.year - 1}")
+    return found
+
+
+def read_hour(text: str) -> time:
+    """'19:00'; seven in the evening where nothing is said. Raises FieldFault."""
+    if not text:
+        return time(19)
+    found = re.fullmatch(r"(\d{1,2})[:.](\d{2})", text)
+    if not found or int(found[1]) > 23 or int(found[2]) > 59:
+        raise FieldFault("hour", text[:20], "is no hour; write it like 19:00")
+    return time(int(found[1]), int(found[2]))
+
+
+def _number(text: str, field: str, low: int, high: int, otherwise: int) -> int:
+    if not text:
+        return otherwise
+    if not (text.isdecimal() and text.isascii() and len(text) <= 6 and low <= int(text) <= high):
+        raise FieldFault(field, text[:20], f"must be a whole number from {low} to {high}")
+    return int(text)
+
+
+def _parts(texts: Mapping[str, str], event: date | None, rule: SewAlongRules) -> list[Dated]:
+    """The parts as typed, else the usual ones from the start on or back from the event."""
+    if texts["parts"]:
+        return read_parts(texts["parts"])
+    every = _number(texts["every"], FIELDS["every"], 1, 60, rule.every_days)
+    usual = usual_parts(_number(texts["sewing"], FIELDS["sewing"], 1, 4, 3))
+    start = read_day(texts["start"], FIELDS["start"])
+    if start:
+        return from_start(usual, start, every)
+    if event:
+        return back_from(usual, event, every, rule.before_event_days)
+    raise FieldFault(FIELDS["start"], "", "is missing: a first day, or the day of a party, is needed")
+
+
+def read_parts(text: str) -> list[Dated]:
+    """A line for each part, '2026-10-17 Wash and cut: lay the pieces; cut and mark', in the order of days.
+
+    The first whose title says "cut" is the one for which cloth must be there. Raises FieldFault.
+    """
+    found: list[Dated] = []
+    for number, line in enumerate((each.strip() for each in text.splitlines()), 1):
+        if not line:
+            continue
+        day_text, _, rest = line.partition(" ")
+        title, _, tasks = rest.partition(":")
+        day = read_day(day_text, f"parts, line {number}")
+        if day is None or not title.strip():
+            raise FieldFault(
+                f"parts, line {number}", line[:60], "must read like: 2026-10-17 Wash and cut: lay the pieces; cut and mark"
+            )
+        cuts = bool(re.search(r"\bcut", title, re.IGNORECASE)) and not any(each.part.cuts for each in found)
+        found.append(Dated(PartOf(title.strip(), tuple(each.strip() for each in tasks.split(";") if each.strip()), cuts), day))
+    if not 0 < len(found) <= MOST_PARTS:
+        raise FieldFault("parts", f"{len(found)}", f"must be 1 to {MOST_PARTS}")
+    for one, other in pairwise(found):
+        if other.day < one.day:
+            raise FieldFault("parts", other.day.isoformat(), f"stands after {one.day.isoformat()}: put the days in order")
+    return found
+
+
+def write_parts(parts: Sequence[Dated]) -> str:
+    """Parts as they are typed."""
+    return "\n".join(
+        f"{each.day.isoformat()} {each.part.title}{': ' if each.part.tasks else ''}{'; '.join(each.part.tasks)}"
+        for each in parts
+    )
+
+
+def ahead(today: date, event: date | None, rule: SewAlongRules) -> str:
+    """What to say of the time that is left to a party."""
+    if event is None or event < today:
+        return ""
+    left = (event - today) / timedelta(days=1)
+    if left <= rule.emergency_days:
+        return f"{left:.0f} days to the party: an emergency. Choose a simple make, and cloth that is at home already."
+    return f"{left:.0f} days to the party: short. Order today." if left <= rule.short_days else ""
