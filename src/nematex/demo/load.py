@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from datetime import date
+from datetime import date, datetime
 from importlib.resources import files
 
 from nematex.core.pattern.facts import Wish
@@ -13,6 +13,7 @@ from nematex.store.database import Database
 from nematex.store.programme.programmes import add_pick, save_programme
 from nematex.store.records import Photo, Pick
 from nematex.store.settings import DEMO, put
+from nematex.usecases.air.made.log import save_make
 from nematex.usecases.air.sew_along.acts import save as save_sew_along
 from nematex.usecases.cloth.lists.importing import apply, send
 from nematex.usecases.held.shop import Shop
@@ -43,6 +44,7 @@ def load_demo(database: Database) -> bool:
     _load_programmes(shop)
     _load_sew_alongs(shop)
     _load_hands(shop)
+    _load_makes(shop)
     _photograph(shop)
     with database.work() as work:
         put(work, "shop", SHOP_NAME)
@@ -78,6 +80,11 @@ def _load_hands(shop: Shop) -> None:
 def _load_sew_alongs(shop: Shop) -> None:
     for typed in json.loads(_read("sew_alongs.json")):
         save_sew_along(shop, shop.now(), None, typed)
+
+
+def _load_makes(shop: Shop) -> None:
+    for given in json.loads(_read("makes.json")):
+        save_make(shop, shop.now(), None, given, datetime.fromisoformat(f"{given['made_on']}T18:00"))
 
 
 def _load_programmes(shop: Shop) -> None:

@@ -454,6 +454,7 @@ class PracticeCardRow(Base):
     interval_days: Mapped[int] = mapped_column(Integer)
     repetitions: Mapped[int] = mapped_column(Integer)
     due: Mapped[date] = mapped_column(Date)
+    drill: Mapped[bool] = mapped_column(Boolean, default=False, server_default=text("0"))
 
 
 class PracticeAnswerRow(Base):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import re
+from datetime import date
 from typing import Any
 
 from flask import Flask, Response, current_app, g, render_template, request
@@ -71,6 +72,7 @@ def create_app(database: Database, key: str, enqueue: Enqueue | None = None) -> 
         query=words.query,
         remembered=words.remembered,
         spoken_pieces=words.spoken_pieces,
+        this_year=lambda: date.today().year,
         of_pattern=of_pattern,
     )
     app.jinja_env.filters.update(

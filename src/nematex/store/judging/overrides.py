@@ -38,8 +38,12 @@ def overrides_of(work: Work, cloth_id: int | None = None, pattern_id: int | None
     return [Override(**row._mapping) for row in work.execute(query)]
 
 
-def add_override(work: Work, said: Override) -> None:
-    work.add(OverrideRow(**{name: value for name, value in asdict(said).items() if name not in ("id", "set_at")}))
+def add_override(work: Work, said: Override) -> int:
+    """Keep a verdict by hand; its number."""
+    row = OverrideRow(**{name: value for name, value in asdict(said).items() if name not in ("id", "set_at")})
+    work.add(row)
+    work.flush()
+    return row.id
 
 
 def bin_override(work: Work, verdict_id: int) -> None:

@@ -27,8 +27,8 @@ from nematex.usecases.judging.ranking import fitting_wish, one_pairing
 LETTERS = 600
 
 
-def decide(shop: Shop, pattern: PatternRecord, record: ClothRecord, pairing: Pairing, given: Mapping[str, str]) -> None:
-    """Keep what somebody decided of a pairing, with what the rules say now; raises FieldFault."""
+def decide(shop: Shop, pattern: PatternRecord, record: ClothRecord, pairing: Pairing, given: Mapping[str, str]) -> int:
+    """Keep what somebody decided of a pairing, with what the rules say now; its number. Raises FieldFault."""
     word = given.get("verdict", "")
     words = [each.word for each in Verdict]
     if word not in words:
@@ -52,7 +52,7 @@ def decide(shop: Shop, pattern: PatternRecord, record: ClothRecord, pairing: Pai
         bool(given.get("made")),
     )
     with shop.database.work() as work:
-        add_override(work, said)
+        return add_override(work, said)
 
 
 def forget(shop: Shop, verdict_id: int) -> None:

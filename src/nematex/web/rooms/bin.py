@@ -11,7 +11,13 @@ from nematex.usecases.bin import in_the_bin, let_go, put_back
 from nematex.web.rooms.common import inside, shop
 
 room = Blueprint("bin", __name__, url_prefix="/bin")
-PLACES = {"cloth": "shelf.cloth", "pattern": "patterns.pattern", "programme": "programmes.programme", "sew-along": "along.one"}
+PLACES = {
+    "cloth": "shelf.cloth",
+    "pattern": "patterns.pattern",
+    "programme": "programmes.programme",
+    "sew-along": "along.one",
+    "make": "log.one",
+}
 
 
 @room.get("")

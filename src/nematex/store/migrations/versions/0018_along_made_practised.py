@@ -54,6 +54,7 @@ def upgrade() -> None:
         sa.Column("interval_days", sa.Integer(), nullable=False),
         sa.Column("repetitions", sa.Integer(), nullable=False),
         sa.Column("due", sa.Date(), nullable=False),
+        sa.Column("drill", sa.Boolean(), nullable=False, server_default=sa.text("0")),
         **table,
     )
     op.create_table(

@@ -6,9 +6,7 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, time, timedelta
-from difflib import get_close_matches
 from itertools import pairwise
-from typing import TypeVar
 
 from nematex.core.air.sew_along.parts import Dated, PartOf, back_from, from_start, usual_parts
 from nematex.core.amount.sizes import sizes_of
@@ -16,6 +14,7 @@ from nematex.core.errors import FieldFault
 from nematex.core.rules.reckoning import SewAlongRules
 from nematex.core.signs import without_controls
 from nematex.store.records import ClothRecord, PatternRecord
+from nematex.usecases.air.named import named
 from nematex.usecases.held.state import State
 from nematex.usecases.kit.kit import read_mix
 
@@ -65,8 +64,8 @@ def read_form(state: State, given: Mapping[str, str]) -> Asked:
     texts = {name: _text(FIELDS[name], given.get(name, "")) for name in FIELDS}
     if not texts["name"] or len(texts["name"]) > 120:
         raise FieldFault("name", texts["name"][:40], "is missing, or longer than 120 letters")
-    pattern = _named(texts["pattern"], "pattern", state.drawer.records)
-    cloths = [_named(each, "cloth", state.shelf.records) for each in texts["cloths"].split(";") if each.strip()]
+    pattern = named(texts["pattern"], "pattern", state.drawer.records)
+    cloths = [named(each, "cloth", state.shelf.records) for each in texts["cloths"].split(";") if each.strip()]
     if not 0 < len(cloths) <= MOST_CLOTHS:
         raise FieldFault("cloths", texts["cloths"][:60], f"must be 1 to {MOST_CLOTHS}, one after a semicolon")
     view = texts["view"] or None
@@ -87,21 +86,6 @@ def _text(label: str, text: str) -> str:
     if len(kept) > LONGEST:
         raise FieldFault(label, f"{kept[:40]}…", f"is {len(kept)} letters long; at most {LONGEST} are kept")
     return kept
-
-
-Record = TypeVar("Record", ClothRecord, PatternRecord)
-
-
-def _named(text: str, field: str, records: Sequence[Record]) -> Record:
-    """The record of this name or code; raises FieldFault with the nearest."""
-    wanted = text.strip().casefold()
-    for each in records:
-        if wanted and wanted in (each.facts.name.casefold(), each.code.casefold()):
-            return each
-    near = get_close_matches(text.strip()[:60], [each.facts.name for each in records], n=3, cutoff=0.4)
-    raise FieldFault(
-        field, text.strip()[:60], "is none of the shop" + (f"; the nearest are: {', '.join(near)}" if near else "")
-    )
 
 
 def read_day(text: str, field: str) -> date | None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import json
+import re
 from datetime import datetime
 from typing import Any
 
@@ -45,6 +46,11 @@ def forms_of(note: NoteText) -> dict[str, str]:
     return {"md": note.body, "html": as_html(note.body), "txt": as_text(note.body)}
 
 
+def _below(html: str) -> str:
+    """The same a heading lower: the page has its own title."""
+    return re.sub(r"(?<=<)(/?)h([1-3])(?=>)", lambda found: f"{found[1]}h{int(found[2]) + 1}", html)
+
+
 def _page(
     programme_id: int, kind: str, fault: FieldFault | None = None, typed: str | None = None, shown: str | None = None
 ) -> str:
@@ -55,7 +61,8 @@ def _page(
     versions = publications(shop(), programme_id)
     note = texts[kind]
     return render_template(
-        "air/notes.html", programme=programme, kinds=note_kinds(), note=note, forms=forms_of(note), fault=fault,
+        "air/notes.html", programme=programme, kinds=note_kinds(), note=note, forms=forms_of(note),
+        preview=_below(forms_of(note).get("html", "")), fault=fault,
         typed=note.body if typed is None else typed, shown=note.body if shown is None else shown, found=found,
         versions=versions, moved=moved_since(versions[0], told) if versions else [], feed=feed_said(shop(), now(), moment),
         clashes=as_number(request.args.get("clashes", "")) or 0, others=sum(each.by_hand for each in texts.values()),

@@ -50,7 +50,7 @@ def told(kept: SewAlong, asked: Asked) -> dict[str, Any]:
     }
 
 
-def _names() -> dict[str, list[str]]:
+def names() -> dict[str, list[str]]:
     state = now()
     return {
         "cloth_names": [each.facts.name for each in state.shelf.records[:NAMES]],
@@ -65,7 +65,7 @@ def page() -> str:
 
 
 def _list(values: dict[str, str], fault: FieldFault | None = None) -> str:
-    return render_template("air/along/list.html", found=acts.all_of(shop()), values=values, fault=fault, shown="", **_names())
+    return render_template("air/along/list.html", found=acts.all_of(shop()), values=values, fault=fault, shown="", **names())
 
 
 @room.post("")
@@ -91,7 +91,7 @@ def _one(kept: SewAlong, values: dict[str, str] | None = None, shown: str = "", 
         fault=fault,
         lines=lines,
         **found,
-        **_names(),
+        **names(),
     )
 
 
