@@ -39,6 +39,7 @@ FROZEN = {
     "0010_jobs.py": "8755c755305b",
     "0014_in_the_place_of.py": "2a82b083177c",
     "0015_sets.py": "490298adba8b",
+    "0019_kits_offered.py": "da08ef7f028f",
     "0018_along_made_practised.py": "9af245b7ba53",
     "0017_notes.py": "51f49ba236d5",
     "0016_on_air.py": "726afa6c2497",

@@ -12,6 +12,7 @@ from nematex.store.database import Work
 from nematex.store.models import (
     Base,
     ClothRow,
+    KitOfferRow,
     MakeRow,
     OverrideRow,
     PatternRow,
@@ -32,6 +33,7 @@ TABLES: dict[str, Any] = {
     "hand verdict": OverrideRow,
     "sew-along": SewAlongRow,
     "make": MakeRow,
+    "kit": KitOfferRow,
 }
 COUNTERS = dict.fromkeys(TABLES, PROGRAMMES) | {"cloth": SHELF, "pattern": DRAWER}
 VERSIONED = ("cloth", "pattern")
@@ -43,12 +45,14 @@ HANGING: dict[str, tuple[tuple[str, Any], ...]] = {
         ("readings", ReadingRow.cloth_id),
         ("photos", PhotoRow.cloth_id),
         ("makes", MakeRow.cloth_id),
+        ("kits", KitOfferRow.cloth_id),
     ),
     "pattern": (
         ("picks", PickRow.pattern_id),
         ("hand verdicts", OverrideRow.pattern_id),
         ("makes", MakeRow.pattern_id),
         ("sew-alongs", SewAlongRow.pattern_id),
+        ("kits", KitOfferRow.pattern_id),
     ),
     "programme": (("picks", PickRow.programme_id),),
 }
@@ -68,13 +72,14 @@ Named = tuple[str, int, str, datetime]  # kind, id, what it is called, when it w
 
 
 def _things(work: Work) -> list[Named]:
-    """Cloths, patterns, programmes and sew-alongs in the bin."""
+    """Cloths, patterns, programmes, sew-alongs and kits in the bin."""
     found: list[Named] = []
     for kind, code in (
         ("cloth", ClothRow.code),
         ("pattern", PatternRow.code),
         ("programme", literal("")),
         ("sew-along", literal("")),
+        ("kit", literal("")),
     ):
         row = TABLES[kind]
         for each in work.execute(select(row.id, code, row.name, row.binned_at).where(row.binned_at.is_not(None))):

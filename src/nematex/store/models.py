@@ -471,6 +471,27 @@ class PracticeAnswerRow(Base):
     off: Mapped[float | None] = mapped_column(Double)
 
 
+class KitOfferRow(Base):
+    """A kit that is offered. `sizes`: [size, metres, how many]; `contents`: [text, optional]; `sold`: size → how many."""
+
+    __tablename__ = "kit_offer"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(120))
+    programme_id: Mapped[int | None] = mapped_column(ForeignKey("programme.id", ondelete="SET NULL"))
+    pattern_id: Mapped[int] = mapped_column(ForeignKey("pattern.id", ondelete="CASCADE"))
+    cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id", ondelete="CASCADE"))
+    view: Mapped[str | None] = mapped_column(String(300))
+    price: Mapped[Decimal | None] = mapped_column(Numeric(10, 2))
+    cost: Mapped[Decimal] = mapped_column(Numeric(12, 2))
+    sizes: Mapped[list[list[Any]]] = mapped_column(JSON)
+    contents: Mapped[list[list[Any]]] = mapped_column(JSON)
+    sold: Mapped[dict[str, int]] = mapped_column(JSON, default=dict)
+    made_at: Mapped[datetime] = mapped_column(DateTime)
+    gone_at: Mapped[datetime | None] = mapped_column(DateTime)
+    binned_at: Mapped[datetime | None] = mapped_column(DateTime)
+
+
 class UploadRow(Base):
     """A file sent for import, kept until it is applied, so that a preview survives a restart."""
 

@@ -11,6 +11,7 @@ from nematex.core.errors import FieldFault
 from nematex.core.quantity.reader import to_number
 from nematex.store.programme import programmes as store
 from nematex.store.records import Programme
+from nematex.usecases.air.kits import all_kits, offered, said_of
 from nematex.usecases.air.speaking import facts_of, order_of
 from nematex.usecases.air.takes import shops_pace
 from nematex.usecases.forms.merging import merged
@@ -83,7 +84,8 @@ def run_of(shop: Shop, state: State, programme: Programme) -> Run:
     rule = state.tables.judging.run
     opening, closing = _opening(programme, typed, rule.opening_s), _closing(found, typed, rule.closing_s)
     pace = shops_pace(shop, rule)
-    sheet = run_sheet([opening, *_places(state, programme, found), closing], 60 * target if target else None, rule, pace)
+    places = [*_places(state, programme, found), *_kits(shop, state, programme)]
+    sheet = run_sheet([opening, *places, closing], 60 * target if target else None, rule, pace)
     return Run(sheet, _props(found), typed, 60 * target if target else None, pace, rule.words_per_min, tuple(found))
 
 
@@ -120,6 +122,15 @@ def _places(state: State, programme: Programme, found: list[Entry]) -> list[Part
             place = parts[-1]
             parts[-1] = replace(place, said=(*place.said, *said), cloths=place.cloths + 1, picks=(*place.picks, entry.pick.id))
     return parts
+
+
+def _kits(shop: Shop, state: State, programme: Programme) -> list[Part]:
+    """A part for each kit that the programme offers."""
+    kits = [found for kit in all_kits(shop, programme.id) if (found := offered(shop, state, kit))]
+    return [
+        Part(f"Kit: {found.kit.name}", tuple(Said(name, text) for name, text in said_of(found, state.voice)), 1, worth=100.0)
+        for found in reversed(kits)
+    ]
 
 
 def _said(state: State, programme: Programme, entry: Entry, before: Entry | None) -> tuple[Said, ...]:

@@ -18,6 +18,7 @@ from nematex.core.pattern.facts import Wish
 from nematex.core.quantity.pricing import Line, Sum, summed
 from nematex.core.quantity.scan import scan
 from nematex.store.cloth.reservations import give_back, reservations, reserve
+from nematex.store.database import Work
 from nematex.store.records import ClothRecord, PatternRecord, Reservation
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
@@ -182,14 +183,18 @@ def _cost(asked: Asked, found: Kits, rib_m: float) -> Sum:
 
 def reserve_kit(shop: Shop, answer: Answer) -> None:
     """Take the kit's cloth and ribbing out of the stock, both or neither; raises FieldFault where there is less."""
+    with shop.database.work() as work:
+        reserve_in(work, answer)
+
+
+def reserve_in(work: Work, answer: Answer) -> None:
+    """The same within a unit of work."""
     asked = answer.asked
     why = f"{answer.kits.total} kits of {asked.pattern.facts.name}"
-    with shop.database.work() as work:
-        for record, length in ((asked.record, round(answer.kits.used_m, 3)), (asked.rib, answer.rib_m)):
-            if record and length and not reserve(work, record.id, length, why):
-                raise FieldFault(
-                    "stock", f"{record.stock_m or 0:g} m", f"of {record.facts.name} is less than the {length:g} m needed"
-                )
+    for record, length in ((asked.record, round(answer.kits.used_m, 3)), (asked.rib, answer.rib_m)):
+        if record and length and not reserve(work, record.id, length, why):
+            rule = f"of {record.facts.name} is less than the {length:g} m needed"
+            raise FieldFault("stock", f"{record.stock_m or 0:g} m", rule)
 
 
 def reserved(shop: Shop, cloth_id: int | None = None) -> list[Reservation]:

@@ -1,7 +1,7 @@
 """One blueprint per room of the shop, by subject."""
 
 from nematex.web.rooms import bin, home, parts
-from nematex.web.rooms.air import camera, log, notes, practice, public, remote, run, sew_alongs, takes
+from nematex.web.rooms.air import camera, kits, log, notes, practice, public, remote, run, sew_alongs, takes
 from nematex.web.rooms.cloth import aids, bench, chosen, imports, quality, shelf
 from nematex.web.rooms.hang import hang
 from nematex.web.rooms.judging import matrix, overrides, pairing, two, why
@@ -15,6 +15,6 @@ from nematex.web.rooms.stock import stock
 MODULES = (
     home, shelf, chosen, bench, photo, aids, quality, patterns, why, pairing, hang, matrix, overrides, programmes, imports,
     parts, bin, lay, kit, planning, wall, drawn, stock, together, history, copying, two, run,
-    camera, remote, takes, notes, sew_alongs, public, log, practice,
+    camera, remote, takes, notes, sew_alongs, public, log, practice, kits,
 )  # fmt: skip
 ROOMS = tuple(module.room for module in MODULES)

@@ -17,6 +17,7 @@ PLACES = {
     "programme": "programmes.programme",
     "sew-along": "along.one",
     "make": "log.one",
+    "kit": "kits.one",
 }
 
 

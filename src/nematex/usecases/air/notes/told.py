@@ -13,6 +13,7 @@ from nematex.core.cloth.estimates import Cloth
 from nematex.core.errors import FieldFault
 from nematex.core.sources import read_sources
 from nematex.store.records import ClothRecord, Programme
+from nematex.usecases.air.kits import all_kits, offered, said_of
 from nematex.usecases.air.notes.tutorials import tutorials_for, tutorials_text
 from nematex.usecases.air.run_sheet import disclosure_of
 from nematex.usecases.air.takes import Logged, chosen_take
@@ -55,6 +56,7 @@ def told_of(shop: Shop, state: State, programme: Programme, today: date) -> dict
         "chapters": _chapters(take),
         "places": places,
         "more": 0,
+        "kits": _kits(shop, state, programme),
         "cautions": [
             {"text": each.text, "numbers": ", ".join(map(str, each.numbers)) if several else ""}
             for each in viewers_cautions(found)
@@ -62,6 +64,16 @@ def told_of(shop: Shop, state: State, programme: Programme, today: date) -> dict
         "corrections": _corrections(take),
         "tutorials": tutorials_for(tutorials_text(shop), [entry.pattern for entry in found if not entry.companion]),
     }
+
+
+def _kits(shop: Shop, state: State, programme: Programme) -> list[dict[str, Any]]:
+    """The kits of a programme: what is in them, what of it is optional, what they cost, how many are left."""
+    found = [each for kit in all_kits(shop, programme.id) if (each := offered(shop, state, kit))]
+    empty = {"in_it": "", "optional": "", "price": "", "left": ""}
+    return [
+        {**empty, "name": each.kit.name, **{name.replace(" ", "_"): text for name, text in said_of(each, state.voice)}}
+        for each in found[::-1]
+    ]
 
 
 def _linked(record: ClothRecord) -> dict[str, str]:

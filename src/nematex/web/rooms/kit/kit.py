@@ -44,7 +44,13 @@ def _answer(given: dict[str, str]) -> tuple[Answer | None, FieldFault | None]:
         return None, fault
 
 
-def _page(given: dict[str, str], answer: Answer | None, fault: FieldFault | None) -> str:
+def asked_answer() -> tuple[dict[str, str], Answer | None, FieldFault | None]:
+    """What the page asks, and the kit worked out."""
+    given = _given()
+    return given, *_answer(given)
+
+
+def kit_page(given: dict[str, str], answer: Answer | None, fault: FieldFault | None) -> str:
     pattern, record, rib = _asked(given)
     shown: dict[str, Any] = {"pattern": pattern, "record": record, "rib": rib}
     chosen = [each.id for each in (record, rib) if each]
@@ -54,14 +60,14 @@ def _page(given: dict[str, str], answer: Answer | None, fault: FieldFault | None
         "kit/kit.html", given=given, answer=answer, fault=fault, patterns=now().drawer.records, q=request.values.get("q", ""),
         offered=offered_cloths(now().shelf, request.values.get("find", "")[:200], chosen), reserved=held,
         names={each.id: each.facts.name for each in now().shelf.records if each.id in of},
-        rule=now().tables.judging.kit, **shown,
+        rule=now().tables.judging.kit, programmes=now().programmes, **shown,
     )  # fmt: skip
 
 
 @room.get("")
 def page() -> str:
     given = _given()
-    return _page(given, *_answer(given))
+    return kit_page(given, *_answer(given))
 
 
 @room.post("")
@@ -74,7 +80,7 @@ def hold() -> Response | tuple[str, int]:
             raise fault or FieldFault("kit", "", "has nothing to reserve yet")
         reserve_kit(shop(), answer)
     except FieldFault as found:
-        return _page(given, answer, found), 400
+        return kit_page(given, answer, found), 400
     return redirect(f"{url_for('kit.page')}?{urlencode({name: text for name, text in given.items() if text})}#reserved")
 
 
