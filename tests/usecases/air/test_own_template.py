@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from nematex.core.errors import FieldFault
 from nematex.tables import note_kinds
 from nematex.usecases.air.notes.forms import as_html, as_text
-from nematex.usecases.air.notes.own_template import check_template, render_own
+from nematex.usecases.air.notes.own_template import OwnTemplate, check_template
 
 TOLD = {
     "shop": "Marrowstone",
@@ -66,6 +66,10 @@ def test_a_template_cannot_grow_without_end() -> None:
     long = "{% for p in places %}" + "y" * 19_900 + "{% endfor %}"
     with pytest.raises(FieldFault, match="writes more than 300000 letters"):
         render_own(long, TOLD, False)
+
+
+def render_own(text: str, told: dict[str, object], markdown: bool) -> str:
+    return OwnTemplate(text, markdown).render(told)
 
 
 PIECES = st.sampled_from(

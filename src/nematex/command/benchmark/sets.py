@@ -10,6 +10,7 @@ from dataclasses import replace
 from datetime import date
 from pathlib import Path
 
+from nematex.command.benchmark.air import time_air
 from nematex.command.benchmark.matrix import made_up_patterns
 from nematex.command.mariadb import LocalMariaDB
 from nematex.core.pattern.facts import Requirement, Size
@@ -78,6 +79,7 @@ def _time(database: Database) -> None:
     print(f"at most {found.gap_pct:.2f} % below the best (wanted under 2)")
     acts.add_picks_apart(shop, made, [Pick(0, one.cloth_id, one.pattern_id) for one in found.picks])
     _pages(app.test_client(), shop, made)
+    time_air(app, shop)
 
 
 def _pages(client: object, shop: Shop, made: int) -> None:

@@ -8,12 +8,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from nematex.core.amount.sizes import by_size
+from nematex.core.beneath.lining import ways
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.sizing import covers
 from nematex.core.quantity.estimate import Estimate, Known
 from nematex.store.records import ClothRecord
-from nematex.usecases.beneath.view import beneath
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.ranking import Filters, fitting_wish, rank_cloths
@@ -120,7 +120,9 @@ def _alike(entry: Entry) -> str:
 
 
 def _advised(state: State, entry: Entry, cloth: Cloth) -> str:
-    found = beneath(state, entry.pattern, entry.cloth, cloth, fitting_wish(entry.pattern, wish_of(entry.pick))).ways
+    if entry.pairing is None:
+        return ""
+    found = ways(cloth, entry.pairing.demand, None, None, state.tables)
     said = [f"{each.name}: {each.stand}" for each in found if each.stand not in ("not needed", "no", "fine")]
     return "; ".join(said) or "no"
 
@@ -128,7 +130,7 @@ def _advised(state: State, entry: Entry, cloth: Cloth) -> str:
 def _other_structure(shop: Shop, state: State, entry: Entry) -> tuple[str, str, str]:
     """Whether the pattern takes a cloth of the other structure, and the best one of the shelf."""
     other = "woven" if _is_knit(state, entry) else "knit"
-    ranking = rank_cloths(shop, state, entry.pattern, wish_of(entry.pick), Filters(structure=other, in_stock=True))
+    ranking = rank_cloths(shop, state, entry.pattern, wish_of(entry.pick), Filters(structure=other, in_stock=True), most=1)
     question, words = f"In a {other}?", "knit jersey stretch woven other"
     if not ranking.rows or ranking.rows[0].verdict is Verdict.AGAINST:
         return question, words, f"no {other} on the shelf suits it"

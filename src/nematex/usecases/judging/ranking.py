@@ -146,9 +146,18 @@ def _counts(verdicts: npt.NDArray[np.int8]) -> dict[str, int]:
 
 
 def rank_cloths(
-    shop: Shop, state: State, pattern: PatternRecord, wish: Wish, filters: Filters, among: Mask | None = None
+    shop: Shop,
+    state: State,
+    pattern: PatternRecord,
+    wish: Wish,
+    filters: Filters,
+    among: Mask | None = None,
+    most: int = PAGE,
 ) -> Ranking:
-    """The shelf against one pattern, best first; `among` leaves out what another filter of the shelf does not fit."""
+    """The shelf against one pattern, best first; `among` leaves out what another filter of the shelf does not fit.
+
+    `most`: how many of the page are explained.
+    """
     shelf, drawer = state.shelf, state.drawer
     asked = drawer.demand(pattern, wish)
     judged = _shelf_judged(shop, state, pattern, asked)
@@ -169,7 +178,7 @@ def rank_cloths(
         key = ("row", record.id, pattern.id, wish, units)
         return shop.memory.of(key, rests_on, lambda: _row(judged, record, cloth, place, pattern, units))
 
-    rows = [row(int(place)) for place in order[(page - 1) * PAGE : page * PAGE]]
+    rows = [row(int(place)) for place in order[(page - 1) * PAGE : page * PAGE][:most]]
     said = each_its_own((row.cloth_record.facts.name, row.spoken) for row in rows)
     return Ranking(rows, counts, len(order), page, pages, said, asked)
 

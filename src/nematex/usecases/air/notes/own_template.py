@@ -121,22 +121,33 @@ def _walk(node: nodes.Node, field: str, loops: int) -> int:
     return 1 + sum(_walk(child, field, loops) for child in node.iter_child_nodes())
 
 
-def render_own(text: str, told: Mapping[str, Any], markdown: bool, field: str = "template") -> str:
-    """The text of a template about what is told; raises FieldFault."""
-    check_template(text, field)
-    written: list[str] = []
-    letters = 0
-    try:
-        for piece in _environment(markdown).from_string(text).generate(_marked(told, Turns())):
-            written.append(piece)
-            letters += len(piece)
-            if letters > MOST_WRITTEN:
-                raise TooLong(f"writes more than {MOST_WRITTEN} letters")
-    except UndefinedError as fault:
-        raise FieldFault(field, str(fault.message)[:80], f"is not told here; there are: {', '.join(sorted(told))}") from None
-    except (TemplateError, TypeError, ValueError, LookupError, RecursionError, OverflowError, MemoryError) as fault:
-        raise FieldFault(field, type(fault).__name__.lower(), f"cannot be used: {fault}"[:300]) from None
-    return _tidy("".join(written))
+class OwnTemplate:
+    """A template that was read and checked once; raises FieldFault."""
+
+    def __init__(self, text: str, markdown: bool, field: str = "template") -> None:
+        check_template(text, field)
+        self.field = field
+        try:
+            self.template = _environment(markdown).from_string(text)
+        except (TemplateError, ValueError, RecursionError, MemoryError, SyntaxError) as fault:
+            raise FieldFault(field, type(fault).__name__.lower(), f"cannot be used: {fault}"[:300]) from None
+
+    def render(self, told: Mapping[str, Any]) -> str:
+        """The text about what is told; raises FieldFault."""
+        written: list[str] = []
+        letters = 0
+        try:
+            for piece in self.template.generate(_marked(told, Turns())):
+                written.append(piece)
+                letters += len(piece)
+                if letters > MOST_WRITTEN:
+                    raise TooLong(f"writes more than {MOST_WRITTEN} letters")
+        except UndefinedError as fault:
+            rule = f"is not told here; there are: {', '.join(sorted(told))}"
+            raise FieldFault(self.field, str(fault.message)[:80], rule) from None
+        except (TemplateError, TypeError, ValueError, LookupError, RecursionError, OverflowError, MemoryError) as fault:
+            raise FieldFault(self.field, type(fault).__name__.lower(), f"cannot be used: {fault}"[:300]) from None
+        return _tidy("".join(written))
 
 
 def _marked(value: Any, turns: Turns, name: str = "") -> Any:

@@ -16,7 +16,7 @@ from nematex.store.air import notes as store
 from nematex.store.air.notes import Edit
 from nematex.store.texts import drop_text, put_text, text_of
 from nematex.tables import note_kinds
-from nematex.usecases.air.notes.own_template import check_template, render_own
+from nematex.usecases.air.notes.own_template import OwnTemplate, check_template
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.programme.acts import found_programme
 
@@ -70,10 +70,10 @@ def keep_template(shop: Shop, kind: str, text: str) -> None:
 
 def write(kind: NoteKind, template: str, told: Mapping[str, Any]) -> str:
     """A text by its template, with as many places as its length allows. Raises FieldFault."""
-    places = told["places"]
+    places, own = told["places"], OwnTemplate(template, kind.markdown)
 
     def first(count: int) -> str:
-        return render_own(template, {**told, "places": places[:count], "more": len(places) - count}, kind.markdown)
+        return own.render({**told, "places": places[:count], "more": len(places) - count})
 
     return fitted(first, len(places), kind.limit)
 

@@ -44,6 +44,15 @@ def purpose(name: str) -> str:
 
 def supplies(shop: Shop, state: State, asked: Asked) -> list[OfCloth]:
     """Of each cloth; makers are expected to spread over the cloths alike."""
+    cloths = tuple(each.id for each in asked.cloths)
+    key = ("supplies", asked.name, asked.pattern.id, cloths, asked.view, asked.makers, asked.mix)
+    found: list[OfCloth] | None = state.worked_out.get(key)
+    if found is None:
+        found = state.worked_out[key] = _supplies(shop, state, asked)
+    return found
+
+
+def _supplies(shop: Shop, state: State, asked: Asked) -> list[OfCloth]:
     rule, share = state.tables.judging.sew_along, 1 / len(asked.cloths)
     held = [each for each in reserved(shop) if each.why == purpose(asked.name)]
     return [_of(shop, state, asked, record, share, rule, held) for record in asked.cloths]
