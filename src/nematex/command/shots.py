@@ -9,7 +9,6 @@ from typing import TYPE_CHECKING
 
 from nematex.command.browser import chromium
 from nematex.command.service import database_url, start
-from nematex.store.cloth.readings import photos_of
 from nematex.store.database import Database
 from nematex.usecases.cloth.lists.importing import send
 from nematex.usecases.held.shop import Shop
@@ -50,7 +49,6 @@ def _views(shop: Shop) -> dict[str, tuple[str, dict[str, int]]]:
         "shelf": ("/shelf", SIZE),
         "cloth": (f"/shelf/{challis}", SIZE),
         "bench": (f"/bench/{cloths['LF-302']}/ramp", SIZE),
-        "photo": (_photo(shop, cloths["GM-101"]), SIZE),
         "paste": ("/patterns/new", SIZE),
         "why": (f"/patterns/{skirt}/why", SIZE),
         "pairing-pattern": (f"/pairing/pattern/{skirt}?look=flowing&view=B+midi%2C+3+tiers&size=16", SIZE),
@@ -62,16 +60,11 @@ def _views(shop: Shop) -> dict[str, tuple[str, dict[str, int]]]:
         "matrix": ("/matrix", SIZE),
         "pairing-phone": (f"/pairing/pattern/{skirt}?look=flowing", PHONE),
         "programme": ("/programmes/1", SIZE),
-        "set": ("/programmes/1/set", SIZE),
+        "camera": ("/programmes/1/air/", SIZE),
+        "along": ("/sew-alongs/1", SIZE),
         "notes": ("/programmes/1/notes", SIZE),
         "import-preview": ("", SIZE),  # sent when its picture is wanted
     }
-
-
-def _photo(shop: Shop, cloth_id: int) -> str:
-    """What the made-up photo of a cloth tells."""
-    with shop.database.work() as work:
-        return f"/photo/{cloth_id}/{photos_of(work, cloth_id, 'swatch')[-1].id}"
 
 
 def _measure(page: Page) -> None:
@@ -94,7 +87,14 @@ def _lay(page: Page) -> None:
     page.locator(".by-hand").wait_for(timeout=90_000)
 
 
-ACTS: dict[str, Callable[[Page], None]] = {"bench": _measure, "paste": _paste, "lay": _lay}
+def _film(page: Page) -> None:
+    """The third place of a take, for the picture of the camera view."""
+    for _ in range(4):
+        page.keyboard.press("ArrowRight")
+    page.keyboard.press("Space")
+
+
+ACTS: dict[str, Callable[[Page], None]] = {"bench": _measure, "paste": _paste, "lay": _lay, "camera": _film}
 
 
 def _messy_upload(shop: Shop) -> int:

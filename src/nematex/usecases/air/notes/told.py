@@ -164,7 +164,7 @@ def sale_said(records: list[ClothRecord], voice: Voice, today: date) -> str:
 
 
 def _chapters(take: Logged | None) -> list[dict[str, str]]:
-    if take is None:
+    if take is None or not take.is_long:
         return []
     lines = [line.partition(" ") for line in chapter_lines(take.chapters)]
     return [{"time": time, "title": title} for time, _, title in lines]
