@@ -7,6 +7,8 @@ it every route is asked with odd numbers in its address. A minute by default: `.
 from __future__ import annotations
 
 import io
+import json
+import re
 import time
 from collections import Counter, deque
 from random import Random
@@ -59,11 +61,12 @@ class Visitor:
         return value if chosen < 0.6 else damaged(value, self.random) if chosen < 0.75 else odd_text(self.random)
 
     def _route(self, rule: Rule) -> Sent:
-        values = {name: self.random.choice(("1", "2", "7", "999999999", "9" * 30, "x")) for name in rule.arguments}
-        address = rule.rule
-        for name, value in values.items():
-            for shape in (f"<int:{name}>", f"<{name}>"):
-                address = address.replace(shape, value)
+        def value(found: re.Match[str]) -> str:
+            named = re.fullmatch(r"any\((.*)\)", found[1] or "")
+            known = [each.strip() for each in named[1].split(",")] if named else ["1", "2", "7", "999999999", "9" * 30]
+            return self.random.choice([*known, "x"])
+
+        address = re.sub(r"<(?:(any\([^)]*\)|\w+):)?\w+>", value, rule.rule)
         fields = [
             (name, odd_text(self.random))
             for name in ("q", "page", "cloth", "part", "size", "act")
@@ -125,3 +128,37 @@ def test_no_request_is_answered_by_an_error_of_the_program(demo: Shop, request: 
     print(dict(sorted(visitor.codes.items())), "slow:", *visitor.slow, sep="\n")
     assert visitor.codes[200] > requests // 10
     assert not visitor.failed, "\n".join(visitor.failed)
+
+
+ODD_JSON = (
+    None,
+    [],
+    {},
+    "x",
+    1e308,
+    -1,
+    True,
+    "9" * 5000,
+    {"a": {"a": {"a": []}}},
+    ["x"] * 3000,
+    {"key": 7, "kind": [], "age": "soon"},
+)
+
+
+@pytest.mark.parametrize(
+    "address", ["/programmes/1/air/takes", "/programmes/1/air/remote/{code}?after=9e9", "/remote/{code}/press"]
+)
+def test_what_is_sent_as_json_is_answered(demo: Shop, address: str) -> None:
+    """Whole bodies, and fields of a right one spoilt one by one: kept, or refused in words."""
+    visitor = Visitor(demo, 3)
+    code = visitor.client.post("/programmes/1/air/remote").get_json()["code"]
+    right = {
+        "key": "take-000001", "started": 1_795_000_000_000, "plan": [{"title": "Opening", "kind": "opening", "seconds": 30.0}],
+        "events": [{"key": "event-00001", "kind": "open", "at": 0.0, "part": 0}], "kind": "slip", "text": "", "age": 0.5,
+        "part": 1, "title": "Opening", "clock": "0:01",
+    }  # fmt: skip
+    bodies = [json.dumps(each) for each in ODD_JSON] + ["{", "[" * 100_000, "", "\x00", '{"key": NaN}']
+    bodies += [json.dumps({**right, name: odd}) for name in right for odd in (*ODD_JSON, odd_text(visitor.random))]
+    for body in bodies:
+        reply = visitor.client.post(address.format(code=code), data=body, content_type="application/json")
+        assert reply.status_code < 500, body[:200]

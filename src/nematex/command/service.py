@@ -154,6 +154,9 @@ def _start(port: int | None, demo: bool) -> int:
     if port and chosen != port:
         print(f"nematex: --port: {port} is taken; choose another, or leave it out for a free one.", file=sys.stderr)
         return 2
+    if state.get("web_port") not in (None, chosen, port):
+        taken = f"port {wanted}, where this shop ran, is taken by another program: pages that are open there cannot reach it"
+        print(f"nematex: {taken}, a camera view among them.", file=sys.stderr)
     webs = [_detached("web", url, "serve", "--port", str(chosen)) for _ in range(processes())]
     _keep(web_pid=webs[0].pid, web_pids=[web.pid for web in webs], web_port=chosen)
     _start_beside(url)

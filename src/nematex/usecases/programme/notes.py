@@ -70,28 +70,37 @@ class Caution:
     numbers: tuple[int, ...]
 
 
+def _washed(pairing: Pairing) -> str:
+    return ", washing included" if pairing.amount and pairing.amount.washing_m > EPSILON_M else ""
+
+
 def _amount(pairing: Pairing, voice: Voice, size: str | None, view: str | None) -> str:
     if pairing.amount is None:
         return ""
     chosen = " ".join(part for part in (f"view {view}" if view else "", f"size {size}" if size else "") if part)
-    washed = ", washing included" if pairing.amount.washing_m > EPSILON_M else ""
-    return f"{voice.length(pairing.amount.length_m)} for {chosen or 'the largest size of the table'}{washed}"
+    return f"{voice.length(pairing.amount.length_m)} for {chosen or 'the largest size'}{_washed(pairing)}"
+
+
+def _range(pairing: Pairing, voice: Voice, wish: Wish, tables: Tables) -> str:
+    """What the sizes of a view take, from the least to the most; "" where they take the same, or of a part."""
+    sizes = by_size(pairing.cloth, pairing.demand.pattern, wish, tables)
+    ends = spread(sizes) if not wish.part else None
+    if not ends:
+        return ""
+    low, high = (voice.length(each.amount.length_m) for each in ends)
+    return f"{voice.lead(low)} to {high} for sizes {sizes[0].size} to {sizes[-1].size}"
 
 
 def _amounts(pairing: Pairing, voice: Voice, wish: Wish, other_size: str | None, tables: Tables) -> str:
-    """The amount, that of the second size held, and what the sizes of the view take."""
-    said, facts = [_amount(pairing, voice, wish.size, wish.view)], pairing.demand.pattern
-    if not said[0]:
+    """The amount, that of the second size held, and what the sizes of the view take; without a size the sizes alone."""
+    if pairing.amount is None:
         return ""
-    second = amount(pairing.cloth, facts, replace(wish, size=other_size), tables) if other_size else None
-    if second:
-        said.append(f"{voice.length(second.length_m)} for size {other_size}")
-    sizes = by_size(pairing.cloth, facts, wish, tables)
-    ends = spread(sizes) if not wish.part else None
-    if ends:
-        low, high = (voice.length(each.amount.length_m) for each in ends)
-        said.append(f"{voice.lead(low)} to {high} for sizes {sizes[0].size} to {sizes[-1].size}")
-    return "; ".join(said)
+    over_all = _range(pairing, voice, wish, tables)
+    if over_all and not (wish.size or other_size):
+        return f"{f'view {wish.view}: ' if wish.view else ''}{over_all}{_washed(pairing)}"
+    second = amount(pairing.cloth, pairing.demand.pattern, replace(wish, size=other_size), tables) if other_size else None
+    other = f"{voice.length(second.length_m)} for size {other_size}" if second else ""
+    return "; ".join(filter(None, (_amount(pairing, voice, wish.size, wish.view), other, over_all)))
 
 
 def price_said(record: ClothRecord, voice: Voice) -> str:

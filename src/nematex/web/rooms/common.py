@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Iterable
 
 from flask import Response, abort, current_app, flash, g, request
@@ -16,6 +17,7 @@ from nematex.usecases.held.state import State
 from nematex.usecases.judging.ranking import Filters
 
 LONGEST_ADDRESS = 2000
+MOST_JSON = 2**16
 LONGEST_NUMBER = 9  # digits; more is no page and no row
 
 
@@ -43,6 +45,16 @@ def find_pattern(pattern_id: int) -> PatternRecord:
 def tell_binned(kind: str, row_id: int, name: str) -> None:
     """Say on the next page that something went into the bin, with the way back."""
     flash({"kind": kind, "id": row_id, "name": name[:120]}, "binned")  # type: ignore[arg-type]
+
+
+def json_sent() -> dict[str, object]:
+    """What was sent as JSON; nothing where it is none, too long or nested without end."""
+    content = request.get_data()
+    try:
+        told = json.loads(content) if len(content) <= MOST_JSON else None
+    except (ValueError, RecursionError):
+        told = None
+    return told if isinstance(told, dict) else {}
 
 
 def as_number(text: str) -> int | None:

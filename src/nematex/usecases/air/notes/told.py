@@ -76,13 +76,21 @@ def _kits(shop: Shop, state: State, programme: Programme) -> list[dict[str, Any]
     ]
 
 
+def _told_inside(notion: str, told: set[str]) -> bool:
+    """Whether a notion of the envelope is said already with what goes inside."""
+    words = notion.casefold()
+    return ("interfacing" in told and "interfacing" in words) or (
+        "thread" in told and words.strip() in ("thread", "matching thread")
+    )
+
+
 def _linked(record: ClothRecord) -> dict[str, str]:
     return {"name": record.facts.name, "link": str(record.more.get("link") or "")}
 
 
 def _shown(state: State, entry: Entry, stand_ins: list[dict[str, str]], today: date) -> dict[str, Any]:
     cloth = state.shelf.cloths[state.shelf.place[entry.cloth.id]]
-    inside_told = any(each.startswith("Interfacing") for each in entry.inside)  # with its weight and length
+    told_inside = {each.partition(":")[0].casefold() for each in entry.inside}  # with weight, length and kind
     return {
         "leads": entry.leads,
         "part": entry.pick.part or "",
@@ -98,7 +106,7 @@ def _shown(state: State, entry: Entry, stand_ins: list[dict[str, str]], today: d
             "name": entry.pattern.facts.name,
             "amount": entry.amount,
             "inside": list(entry.inside),
-            "notions": [each for each in entry.notions if not (inside_told and "interfacing" in each.casefold())],
+            "notions": [each for each in entry.notions if not _told_inside(each, told_inside)],
         },
     }
 

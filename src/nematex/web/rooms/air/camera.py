@@ -13,7 +13,7 @@ from nematex.usecases.air.camera import shots
 from nematex.usecases.air.remote import find_remote, new_remote, presses
 from nematex.usecases.air.takes import keep_sent, read_take
 from nematex.web.qr import qr_svg
-from nematex.web.rooms.common import as_number, now, shop
+from nematex.web.rooms.common import as_number, json_sent, now, shop
 from nematex.web.rooms.programme.programmes import find_programme
 
 room = Blueprint("camera", __name__, url_prefix="/programmes/<int:programme_id>/air")
@@ -64,14 +64,10 @@ def pressed(programme_id: int, code: str) -> Response | tuple[Response, int]:
     found = find_remote(shop(), code, datetime.now())
     if found is None or found.programme_id != programme_id:
         return jsonify(fault="This code is no longer good: ask for another."), 404
-    shows = {name: kind(given) for name, kind in SHOWN.items() if isinstance(given := _told().get(name), kind)}
+    sent = json_sent()
+    shows = {name: kind(given) for name, kind in SHOWN.items() if isinstance(given := sent.get(name), kind)}
     shows = {name: value[:LONGEST_SHOWN] if isinstance(value, str) else value for name, value in shows.items()}
     after = as_number(request.args.get("after", "")) or 0
     told, now_s = presses(shop(), found.code, after, shows), datetime.now().timestamp()
     ages = [{"id": one.id, "kind": one.kind, "text": one.text, "age": max(0.0, now_s - one.pressed_at_s)} for one in told]
     return jsonify(presses=ages)
-
-
-def _told() -> dict[str, object]:
-    told = request.get_json(silent=True)
-    return told if isinstance(told, dict) else {}

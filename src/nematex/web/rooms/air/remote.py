@@ -11,7 +11,7 @@ from nematex.core.errors import FieldFault
 from nematex.store.air.remotes import Remote
 from nematex.usecases.air.remote import find_remote, press, read_code
 from nematex.usecases.programme.acts import programme
-from nematex.web.rooms.common import shop
+from nematex.web.rooms.common import json_sent, shop
 
 room = Blueprint("remote", __name__, url_prefix="/remote")
 
@@ -48,8 +48,7 @@ def shows(code: str) -> Response:
 
 @room.post("/<code>/press")
 def pressed(code: str) -> Response | tuple[Response, int]:
-    given = request.get_json(silent=True)
-    given = given if isinstance(given, dict) else {}
+    given = json_sent()
     text = {name: str(given.get(name, ""))[:4000] for name in ("key", "kind", "text")}
     age = given.get("age", 0.0)
     try:
