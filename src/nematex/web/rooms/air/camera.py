@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from pathlib import Path
 
-from flask import Blueprint, Response, jsonify, render_template, request, send_from_directory, url_for
+from flask import Blueprint, Response, jsonify, render_template, request, url_for
 
 from nematex.core.air.run_sheet import clock
 from nematex.core.errors import FieldFault
@@ -17,7 +17,7 @@ from nematex.web.rooms.common import as_number, json_sent, now, shop
 from nematex.web.rooms.programme.programmes import find_programme
 
 room = Blueprint("camera", __name__, url_prefix="/programmes/<int:programme_id>/air")
-STATIC = Path(__file__).resolve().parents[2] / "static"
+WORKER = Path(__file__).resolve().parents[2] / "static/camera-worker.js"
 SHOWN = {"part": int, "title": str, "fact": str, "next": str, "clock": str, "state": str}  # what a remote is told
 LONGEST_SHOWN = 300
 
@@ -37,7 +37,7 @@ def page(programme_id: int) -> str:
 def worker(programme_id: int) -> Response:
     """What lets the page be opened again while the shop does not answer; it may keep this programme's camera view alone."""
     find_programme(programme_id)
-    return send_from_directory(STATIC, "camera-worker.js", max_age=0)
+    return Response(WORKER.read_bytes(), content_type="text/javascript; charset=utf-8", headers={"Cache-Control": "no-cache"})
 
 
 @room.post("/takes")
