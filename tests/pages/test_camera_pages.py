@@ -65,6 +65,8 @@ def test_a_take_by_keys_alone_is_logged_with_its_slips(page: Page, site: Site) -
     assert [each.kind for each in take.take.events].count("open") == parts + 2
     page.goto("/programmes/1/takes")
     expect(page.locator(".slips")).to_contain_text("it is 236, not 320 g")
+    assert [part.again for part in take.parts].count(1) == 1
+    expect(page.locator("td", has_text="filmed again")).to_contain_text("1. Ropewalk heavy flannel")
     page.get_by_label("Edit shifts by").fill("soon")
     page.get_by_role("button", name="Keep", exact=True).click()
     expect(page.locator(".fault").first).to_contain_text("shift")

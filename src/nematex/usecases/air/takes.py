@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
@@ -12,7 +13,9 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints, Validation
 
 from nematex.core.air.pace import CLOSING, OPENING, PLACE, Filmed, Pace, learned
 from nematex.core.air.take import (
+    AGAIN,
     NOTE,
+    SAID,
     SLIP,
     Event,
     chapters,
@@ -115,6 +118,17 @@ class Slip:
 
 
 @dataclass(frozen=True)
+class TakenPart:
+    """A part of a take: how long it was estimated and took, how many facts were said, how often it was filmed again."""
+
+    title: str
+    planned_s: float
+    real_s: float
+    said: int
+    again: int
+
+
+@dataclass(frozen=True)
 class Logged:
     """A take as it is read: how long, where its chapters are, what slipped, how long each part took beside the plan."""
 
@@ -124,7 +138,7 @@ class Logged:
     over: bool
     chapters: tuple[tuple[float, str], ...]
     slips: tuple[Slip, ...]
-    parts: tuple[tuple[str, float, float, int], ...]  # title, planned s, real s, facts said
+    parts: tuple[TakenPart, ...]
 
     @property
     def is_long(self) -> bool:
@@ -151,11 +165,10 @@ def _title(take: Take, part: int) -> str:
 def _logged(take: Take, number: int) -> Logged:
     events = take.events
     spent = seconds_by_part(events)
-    told = {each.part: 0 for each in events}
-    for each in events:
-        told[each.part] += each.kind == "said"
+    told = Counter((each.part, each.kind) for each in events)
     parts = tuple(
-        (str(each["title"]), float(each["seconds"]), spent.get(at, 0.0), told.get(at, 0)) for at, each in enumerate(take.plan)
+        TakenPart(str(each["title"]), float(each["seconds"]), spent.get(at, 0.0), told[at, SAID], told[at, AGAIN])
+        for at, each in enumerate(take.plan)
     )
     marks = tuple(
         (each.start_s, " · ".join(_title(take, part) for part in each.parts)) for each in chapters(events, take.offset_s)
