@@ -187,6 +187,11 @@ def test_letters_are_large_enough_for_2_m(page: Page, site: Site, axe: str, widt
         assert arc_minutes(here + small) >= 16, small
     assert arc_minutes(".bar span") >= 16
     assert faults(page, axe) == []
+    for key in ("/", "s", "n", "?", "r"):  # what opens over it is accessible too
+        page.keyboard.press(key)
+        expect(page.locator(".look:visible, .ask:visible, .pairing:visible")).to_have_count(1)
+        assert faults(page, axe) == [], key
+        page.keyboard.press("Escape")
     outside = """() => [...document.querySelectorAll("[data-shot]:not([hidden]) *, .bar, .bar *")].filter((one) => {
       const box = one.getBoundingClientRect();
       return box.width && box.right > window.innerWidth + 1 && !one.closest("svg");

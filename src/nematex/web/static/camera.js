@@ -203,7 +203,7 @@ document.addEventListener("alpine:init", () => Alpine.data("camera", () => ({
     const found = [...(here?.querySelectorAll(".answers li") ?? [])].map((one) => [weigh(one), one]).filter(([weight]) => weight || !words.length);
     found.sort((a, b) => b[0] - a[0]);
     list.replaceChildren(...found.slice(0, 5).map(([, one]) => one.cloneNode(true)));
-    if (!list.children.length) list.textContent = "Nothing is known of that here.";
+    if (!list.children.length) list.append(Object.assign(document.createElement("li"), { textContent: "Nothing is known of that here." }));
   },
   lookKey(event) { if (event.key === "Escape" || event.key === "Enter") { event.preventDefault(); event.stopPropagation(); this.closeAll(); } },
   closeAll() { if (this.typing) this.keepTyped(); document.querySelector(".air .look").hidden = true; this.pairing = this.helping = false; document.activeElement?.blur(); },
