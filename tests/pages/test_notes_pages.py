@@ -198,6 +198,28 @@ def test_sales_sources_and_tutorials(page: Page, site: Site) -> None:
     site.complaints.clear()
 
 
+def test_two_who_change_what_the_whole_shop_says(page: Page, browser: Browser, site: Site) -> None:
+    """Templates, tutorials, the order of speaking and how words are said belong to all: a stale page undoes nothing unseen."""
+    other = open_page(browser, site)
+    for address, field, button in (
+        (f"{NOTES}/templates/film", "Tutorials by technique", "Keep"), ("/programmes/1/run", "How words are said", "Keep"),
+    ):  # fmt: skip
+        mine, theirs = ("gathering = https://a.example/g", "pleats = https://b.example/p")
+        page.goto(address)
+        other.goto(address)
+        other.get_by_label(field).fill(theirs)
+        other.get_by_role("button", name=button, exact=True).click()
+        other.wait_for_load_state()
+        page.get_by_label(field).fill(mine)
+        page.get_by_role("button", name=button, exact=True).click()
+        expect(page.locator(".fault").first).to_contain_text("clashes with what somebody else saved")
+        expect(page.get_by_label(field)).to_have_value(mine)
+        page.get_by_role("button", name="Take theirs").click()
+        expect(page.get_by_label(field)).to_have_value(theirs)
+    other.context.close()
+    site.complaints.clear()
+
+
 @pytest.mark.parametrize("width", [1280, 390])
 def test_notes_are_accessible_and_fit_a_phone(browser: Browser, site: Site, axe: str, width: int) -> None:
     filmed(site)

@@ -17,11 +17,13 @@ from nematex.store.records import Programme
 from nematex.tables import note_kinds
 from nematex.usecases.air.notes.checker import checked
 from nematex.usecases.air.notes.forms import as_html, as_text
+from nematex.usecases.air.notes.own_template import check_template
 from nematex.usecases.air.notes.publishing import moved_since, publications, publish
 from nematex.usecases.air.notes.texts import NoteText, bring_in, keep_template, keep_text, templates_of, texts_of
 from nematex.usecases.air.notes.told import told_of
 from nematex.usecases.air.notes.tutorials import keep_tutorials, tutorials_text
 from nematex.usecases.files.cells import safe_cell
+from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown, merged
 from nematex.usecases.stock.selling import feed_said
 from nematex.web.rooms.common import as_number, download, now, shop
 from nematex.web.rooms.programme.programmes import find_programme
@@ -141,12 +143,17 @@ def _links_of(cloth: dict[str, Any], pattern: dict[str, str] | None) -> list[tup
     return [*rows, *([("pattern", pattern["name"], "", pattern["link"], "", "")] if pattern else [])]
 
 
-def _template_page(programme_id: int, kind: str, fault: FieldFault | None = None, typed: dict[str, str] | None = None) -> str:
-    programme = find_programme(programme_id)
-    kept = {"template": templates_of(shop())[kind], "tutorials": tutorials_text(shop())}
+def _kept(kind: str) -> dict[str, str]:
+    return {"template": templates_of(shop())[kind], "tutorials": tutorials_text(shop())}
+
+
+def _template_page(
+    programme_id: int, kind: str, fault: FieldFault | None = None, typed: dict[str, str] | None = None, shown: str = ""
+) -> str:
+    programme, kept = find_programme(programme_id), _kept(kind)
     return render_template(
         "air/template.html", programme=programme, kinds=note_kinds(), kind=note_kinds()[kind], values={**kept, **(typed or {})},
-        fault=fault, told=_told(programme),
+        shown=shown or as_shown(kept), fault=fault, told=_told(programme),
     )  # fmt: skip
 
 
@@ -161,9 +168,14 @@ def save_template(programme_id: int, kind: str) -> Reply | tuple[str, int]:
     find_programme(programme_id)
     name, given = _kind(kind), request.form
     try:
-        keep_tutorials(shop(), given.get("tutorials", ""))
-        keep_template(shop(), name, "" if given.get("act") == "drop" else given.get("template", ""))
+        values = merged(given, _kept(name), ("template", "tutorials"), str)
+        template = "" if given.get("act") == "drop" else values["template"]
+        check_template(template)  # before either is kept
+        keep_tutorials(shop(), values["tutorials"])
+        keep_template(shop(), name, template)
+    except Clashing as clash:
+        return _template_page(programme_id, name, clash, clash.values), 400
     except FieldFault as fault:
         typed = {field: given.get(field, "") for field in ("template", "tutorials")}
-        return _template_page(programme_id, name, fault, typed), 400
+        return _template_page(programme_id, name, fault, typed, given.get(SHOWN, "")), 400
     return redirect(url_for("notes.page", programme_id=programme_id, kind=name))

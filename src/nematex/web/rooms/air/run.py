@@ -9,7 +9,7 @@ from nematex.core.air.run_sheet import clock
 from nematex.core.errors import FieldFault
 from nematex.usecases.air.run_sheet import FIELDS, run_of, save_run
 from nematex.usecases.air.speaking import keep_order, keep_words, order_of, words_text
-from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
+from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown, merged
 from nematex.web.pdf import fonts_by_name
 from nematex.web.rooms.common import now, shop
 from nematex.web.rooms.paper import as_pdf, paper_asked
@@ -18,13 +18,20 @@ from nematex.web.rooms.programme.programmes import find_programme
 room = Blueprint("run", __name__, url_prefix="/programmes/<int:programme_id>/run")
 
 
+OURS = {"order": "order of speaking", "spoken": "how words are said"}  # the shop's own, whatever the programme
+
+
+def _ours() -> dict[str, str]:
+    return {"order": ", ".join(order_of(now())), "spoken": words_text(shop())}
+
+
 def _page(programme_id: int, typed: dict[str, str] | None = None, shown: str = "", fault: FieldFault | None = None) -> str:
     programme = find_programme(programme_id)
-    ours = {"order": ", ".join(order_of(now())), "words": words_text(shop())}
+    ours = _ours()
     run = run_of(shop(), now(), programme)
     return render_template(
         "air/run.html", programme=programme, run=run, values={**ours, **run.typed, **(typed or {})},
-        shown=shown or as_shown(run.typed), fault=fault, clock=clock,
+        shown=shown or as_shown({**ours, **run.typed}), fault=fault, clock=clock,
     )  # fmt: skip
 
 
@@ -39,13 +46,14 @@ def save(programme_id: int) -> Reply | tuple[str, int]:
     find_programme(programme_id)
     given = request.form.to_dict()
     try:
-        keep_order(shop(), given.get("order", ""))
-        keep_words(shop(), given.get("words", ""))
+        ours = merged(given, _ours(), OURS, OURS.__getitem__)
+        keep_order(shop(), ours["order"])
+        keep_words(shop(), ours["spoken"])
         save_run(shop(), programme_id, given)
     except FieldFault as fault:
-        typed = {name: given.get(name, "") for name in (*FIELDS, "order", "words")}
+        typed = {name: given.get(name, "") for name in (*FIELDS, "order", "spoken")}
         if isinstance(fault, Clashing):
-            return _page(programme_id, {**typed, **fault.values}, as_shown(fault.now), fault), 400
+            return _page(programme_id, {**typed, **fault.values}, fault=fault), 400
         return _page(programme_id, typed, given.get(SHOWN, ""), fault), 400
     return redirect(url_for("run.page", programme_id=programme_id))
 
