@@ -105,7 +105,14 @@ def test_a_sew_along_is_made_dated_reserved_and_read_by_calendars(page: Page, si
     expect(page.get_by_text("reserved", exact=False).first).to_be_visible()
     [held] = reserved(site.shop)
     now = next(one for one in site.shop.now().shelf.records if one.code == "OW-413").stock_m or 0.0
-    assert (held.why, round(stock - now, 2)) == ("sew-along: Harbour coats", round(held.length_m, 2))
+    number = next(one.id for one in all_of(site.shop) if one.name == "Harbour coats")
+    assert (held.why, round(stock - now, 2)) == (f"sew-along {number}: Harbour coats", round(held.length_m, 2))
+    page.get_by_label("Name").fill("Coats for the harbour")
+    page.get_by_role("button", name="Keep", exact=True).click()
+    expect(page.locator("h1")).to_have_text("Coats for the harbour")  # and keeps what is reserved
+    page.get_by_label("Name").fill("Harbour coats")
+    page.get_by_role("button", name="Keep", exact=True).click()
+    expect(page.locator("h1")).to_have_text("Harbour coats")
     page.get_by_role("button", name="Put it back").click()
     assert reserved(site.shop) == []
     calendar = vobject.readOne(page.request.get(page.url.split("#")[0] + "/calendar.ics").text())
@@ -116,13 +123,13 @@ def test_a_sew_along_is_made_dated_reserved_and_read_by_calendars(page: Page, si
     assert cut.dtstart.value.utcoffset() == datetime(2026, 12, 24, 19, tzinfo=LONDON).utcoffset()
     names = [each.uid.value for each in events]
     assert len(set(names)) == len(names)
-    assert {each.sequence.value for each in events} == {"1"}
+    assert {each.sequence.value for each in events} == {"3"}
     page.get_by_label("Hour").fill("18:30")
     page.get_by_role("button", name="Keep", exact=True).click()
     expect(page.locator(".parts-on")).to_contain_text("18:30")
     again = vobject.readOne(page.request.get(page.url.split("#")[0] + "/calendar.ics").text()).vevent_list
     assert [each.uid.value for each in again] == names  # a calendar that reads it again moves its events
-    assert {each.sequence.value for each in again} == {"2"}
+    assert {each.sequence.value for each in again} == {"4"}
     assert next(each for each in again if "Wash and cut" in each.summary.value).dtstart.value.time() == time(18, 30)
     page.get_by_role("button", name="Remove").click()
     page.get_by_role("button", name="Put it back").click()

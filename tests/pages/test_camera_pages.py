@@ -12,6 +12,7 @@ from conftest import Site, open_page
 from playwright.sync_api import Browser, Page, expect
 from test_pages import faults
 
+from nematex.core.air.run_sheet import clock
 from nematex.usecases.air.run_sheet import run_of
 from nematex.usecases.air.takes import takes_of
 
@@ -48,7 +49,9 @@ def test_a_take_by_keys_alone_is_logged_with_its_slips(page: Page, site: Site) -
     assert shown(page).startswith("1. ")
     page.keyboard.press("p")
     expect(page.locator(".bar .off")).to_have_text("paused")
+    page.wait_for_timeout(2100)  # a pause that would show in the clock
     page.keyboard.press("p")
+    page.wait_for_timeout(1200)  # and what is filmed again
     page.keyboard.press("a")
     for _ in range(parts - 2):
         page.keyboard.press("ArrowRight")
@@ -62,6 +65,7 @@ def test_a_take_by_keys_alone_is_logged_with_its_slips(page: Page, site: Site) -
         ("slip", "it is 236, not 320 g", False), ("note", "dog barked", False),
     ]  # fmt: skip
     assert take.over
+    assert page.locator(".clock b").inner_text() == clock(take.length_s)  # the browser's clock of the film is the shop's
     assert [each.kind for each in take.take.events].count("open") == parts + 2
     page.goto("/programmes/1/takes")
     expect(page.locator(".slips")).to_contain_text("it is 236, not 320 g")

@@ -69,6 +69,7 @@ def test_notes_of_a_filmed_programme_in_every_form(page: Page, site: Site) -> No
     assert "\n0:40 1. place\n" in page.request.get(f"{NOTES}/film.txt").text()
     told = json.loads(page.request.get(f"{NOTES}/notes.json").text())
     assert told["places"][0]["shown"][0]["cloth"]["fibres"] == {"cotton": 1.0}
+    assert [place["time"] for place in told["places"][:2]] == ["0:40", "2:10"]
     rows = list(csv.DictReader(io.StringIO(page.request.get(f"{NOTES}/links.csv").text().removeprefix("\ufeff"))))
     assert [row["what"] for row in rows[:2]] == ["cloth", "pattern"]
     for kind in ("leaflet", "cards"):
@@ -130,7 +131,7 @@ def test_the_checker_and_publishing(page: Page, site: Site) -> None:
     page.locator(".checks summary").click()
     for thought in (
         "“organic”. Organic wants a certificate",
-        "says £12.00: no cloth shown costs that now",
+        "says £12.00: nothing shown costs that now",
         "a gift, paid for",
         "Nothing was filmed yet",
     ):

@@ -71,6 +71,23 @@ class ClothRecord:
     version: int = field(default=0, compare=False)  # the number of its last change
     binned: bool = field(default=False, compare=False)
 
+    @property
+    def sale_until(self) -> date | None:
+        """The last day of its sale; None where no end is known."""
+        try:
+            return date.fromisoformat(str(self.more.get("sale_until") or ""))
+        except ValueError:
+            return None
+
+    def on_sale(self, today: date) -> bool:
+        """Whether its sale price holds on a day: it has one, and its end is not past."""
+        until = self.sale_until
+        return self.sale_price_per_m is not None and (until is None or today <= until)
+
+    def price_on(self, today: date) -> Decimal | None:
+        """What a metre costs on a day; None where no price is known."""
+        return self.sale_price_per_m if self.on_sale(today) else self.price_per_m
+
 
 @dataclass(frozen=True)
 class ReadingRecord:

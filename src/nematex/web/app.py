@@ -72,7 +72,7 @@ def create_app(database: Database, key: str, enqueue: Enqueue | None = None) -> 
         query=words.query,
         remembered=words.remembered,
         spoken_pieces=words.spoken_pieces,
-        this_year=lambda: date.today().year,
+        this_day=date.today,
         of_pattern=of_pattern,
     )
     app.jinja_env.filters.update(

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from markdown_it import MarkdownIt
 
 from nematex.core.air.notes.changes import Change, changes, facts_told
-from nematex.core.air.notes.claims import Shown, in_order, makers_named, not_whole, other_prices, ungrounded
+from nematex.core.air.notes.claims import Shown, makers_named, not_whole, other_prices, ungrounded
 from nematex.core.air.notes.kinds import fitted
 from nematex.core.air.notes.markup import escape_markdown
 from nematex.core.cloth.fibres import read_fibres
@@ -76,7 +76,7 @@ def test_makers_and_prices_in_own_words() -> None:
 
 
 def test_fibres_stand_by_falling_share() -> None:
-    assert list(in_order(read_fibres("5% elastane, 95% viscose", FIBRES))) == ["viscose", "elastane"]
+    assert list(read_fibres("5% elastane, 95% viscose", FIBRES).by_share) == ["viscose", "elastane"]
 
 
 def test_other_sources() -> None:

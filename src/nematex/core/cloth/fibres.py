@@ -42,6 +42,11 @@ class FibreContent:
     def main(self) -> str | None:
         return max(self.shares, key=lambda name: self.shares[name]) if self.shares else None
 
+    @property
+    def by_share(self) -> dict[str, float]:
+        """By falling share, as a label says them (Regulation (EU) No 1007/2011, article 9, from memory)."""
+        return dict(sorted(self.shares.items(), key=lambda each: -each[1]))
+
     def share(self, *names: str) -> float:
         return sum(self.shares.get(name, 0.0) for name in names)
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Annotated, Literal
@@ -137,6 +137,7 @@ class Logged:
     length_s: float
     over: bool
     chapters: tuple[tuple[float, str], ...]
+    starts: Mapping[int, float]  # pick → where the chapter begins that shows it
     slips: tuple[Slip, ...]
     parts: tuple[TakenPart, ...]
 
@@ -153,13 +154,17 @@ def takes_of(shop: Shop, programme_id: int) -> list[Logged]:
 
 
 def chosen_take(shop: Shop, programme_id: int) -> Logged | None:
-    """The take that is published: the one chosen, else the last one that was ended, else the last."""
+    """The take that is published: the one chosen, else of those with chapters the last one ended, else the last."""
     found = takes_of(shop, programme_id)
     return max(found, key=lambda one: (one.take.chosen, one.is_long, one.over, one.number), default=None)
 
 
 def _title(take: Take, part: int) -> str:
     return str(take.plan[part]["title"]) if 0 <= part < len(take.plan) else ""
+
+
+def _picks(take: Take, part: int) -> tuple[int, ...]:
+    return tuple(take.plan[part].get("picks", ())) if 0 <= part < len(take.plan) else ()
 
 
 def _logged(take: Take, number: int) -> Logged:
@@ -170,10 +175,10 @@ def _logged(take: Take, number: int) -> Logged:
         TakenPart(str(each["title"]), float(each["seconds"]), spent.get(at, 0.0), told[at, SAID], told[at, AGAIN])
         for at, each in enumerate(take.plan)
     )
-    marks = tuple(
-        (each.start_s, " · ".join(_title(take, part) for part in each.parts)) for each in chapters(events, take.offset_s)
-    )
-    return Logged(take, number, length_s(events), is_over(events), marks, tuple(_slips(take)), parts)
+    found = chapters(events, take.offset_s)
+    marks = tuple((each.start_s, " · ".join(_title(take, part) for part in each.parts)) for each in found)
+    starts = {pick: each.start_s for each in found for part in each.parts for pick in _picks(take, part)}
+    return Logged(take, number, length_s(events), is_over(events), marks, starts, tuple(_slips(take)), parts)
 
 
 def _slips(take: Take) -> list[Slip]:
@@ -184,7 +189,7 @@ def _slips(take: Take) -> list[Slip]:
             _title(take, each.part),
             max(0.0, film_s(each.at_s, out) + take.offset_s),
             each.text,
-            tuple(take.plan[each.part].get("picks", ())) if each.part < len(take.plan) else (),
+            _picks(take, each.part),
             any(low <= each.at_s < high for low, high in again),
         )
         for each in take.events

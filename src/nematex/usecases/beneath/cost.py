@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from datetime import date
 from decimal import Decimal, InvalidOperation
 
 from nematex.core.beneath.notions import Notion
@@ -75,7 +76,7 @@ def _notion(one: Notion, prices: dict[str, PriceOf], currency: str) -> Line:
 
 
 def _cloth(what: str, record: ClothRecord, length_m: float) -> Line:
-    return Line(what, Decimal(str(round(length_m, 3))), "m", record.sale_price_per_m or record.price_per_m, record.currency)
+    return Line(what, Decimal(str(round(length_m, 3))), "m", record.price_on(date.today()), record.currency)
 
 
 @dataclass(frozen=True, slots=True)

@@ -110,9 +110,7 @@ def shelf_columns(records: list[ClothRecord], cloths: list[Cloth], tables: Table
             "direction": _codes([record.facts.print.direction for record in records], DIRECTIONS),
             "scale": _codes([_scale(record, tables) for record in records], scale_words(tables)),
         },
-        price=_numbers(
-            [float(p) if (p := record.sale_price_per_m or record.price_per_m) is not None else None for record in records]
-        ),
+        price=_numbers([float(p) if (p := record.price_on(date.today())) is not None else None for record in records]),
         arrived=np.array([(record.arrived or date.min).toordinal() for record in records], dtype=np.int32),
         seasons=[_seasons(record, cloth) for record, cloth in zip(records, cloths, strict=True)],
         needs=np.array([_needs_measuring(cloth) for cloth in cloths], dtype=np.bool_),

@@ -27,8 +27,15 @@ from nematex.usecases.judging.ranking import fitting_wish, one_pairing
 LETTERS = 600
 
 
-def decide(shop: Shop, pattern: PatternRecord, record: ClothRecord, pairing: Pairing, given: Mapping[str, str]) -> int:
-    """Keep what somebody decided of a pairing, with what the rules say now; its number. Raises FieldFault."""
+def decide(shop: Shop, pattern: PatternRecord, record: ClothRecord, pairing: Pairing, given: Mapping[str, str]) -> None:
+    """Keep what somebody decided of a pairing, with what the rules say now; raises FieldFault."""
+    said = read_verdict(pattern, record, pairing, given)
+    with shop.database.work() as work:
+        add_override(work, said)
+
+
+def read_verdict(pattern: PatternRecord, record: ClothRecord, pairing: Pairing, given: Mapping[str, str]) -> Override:
+    """What somebody decided of a pairing, beside what the rules say now; raises FieldFault."""
     word = given.get("verdict", "")
     words = [each.word for each in Verdict]
     if word not in words:
@@ -39,7 +46,7 @@ def decide(shop: Shop, pattern: PatternRecord, record: ClothRecord, pairing: Pai
     if len(reason) > LETTERS:
         raise FieldFault("reason", f"{reason[:40]}…", f"is {len(reason)} letters long; at most {LETTERS} are kept")
     name, check = max(pairing.checks.items(), key=lambda item: item[1].verdict)
-    said = Override(
+    return Override(
         record.id,
         pattern.id,
         word,
@@ -51,8 +58,6 @@ def decide(shop: Shop, pattern: PatternRecord, record: ClothRecord, pairing: Pai
         given.get("by", "").strip()[:60],
         bool(given.get("made")),
     )
-    with shop.database.work() as work:
-        return add_override(work, said)
 
 
 def forget(shop: Shop, verdict_id: int) -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from datetime import date
 from decimal import Decimal, InvalidOperation
 from math import ceil
 
@@ -172,11 +173,9 @@ def _still(left_m: float, lengths: Mapping[str, float]) -> str:
 
 def _cost(asked: Asked, found: Kits, rib_m: float) -> Sum:
     record, rib = asked.record, asked.rib
-    lines = [
-        Line("cloth", Decimal(str(round(found.used_m, 3))), "m", record.sale_price_per_m or record.price_per_m, record.currency)
-    ]
+    lines = [Line("cloth", Decimal(str(round(found.used_m, 3))), "m", record.price_on(date.today()), record.currency)]
     if rib:
-        lines.append(Line("ribbing", Decimal(str(rib_m)), "m", rib.sale_price_per_m or rib.price_per_m, rib.currency))
+        lines.append(Line("ribbing", Decimal(str(rib_m)), "m", rib.price_on(date.today()), rib.currency))
     lines.append(Line("thread, notions, leaflet", Decimal(found.total), "piece", asked.other_cost, record.currency))
     return summed(lines, record.currency)
 

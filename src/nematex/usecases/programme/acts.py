@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from datetime import date
 
 from nematex.core.errors import FieldFault
 from nematex.core.signs import without_controls
 from nematex.store.database import Work
 from nematex.store.programme import programmes as store
 from nematex.store.records import Pick, Programme
+from nematex.usecases.forms.days import read_day
 from nematex.usecases.forms.merging import SHOWN, as_shown, clean, merged
 from nematex.usecases.held.shop import Shop
 
@@ -41,13 +41,6 @@ class Line:
     shown: str
 
 
-def _day(text: str) -> date | None:
-    try:
-        return date.fromisoformat(text.strip()) if text.strip() else None
-    except ValueError:
-        raise FieldFault("date", text.strip(), "is not a date; write it like 2026-10-24") from None
-
-
 ABOUT = {"name": "name", "shown_on": "date", "intro": "what it is about"}
 BINNED = "is in the bin: put it back first, then do this again"
 
@@ -76,7 +69,7 @@ def save_programme(shop: Shop, programme_id: int | None, given: Mapping[str, str
         title = checked_text("name", values.get("name", ""), NAME_LETTERS)
         if not title:
             raise FieldFault("name", "", "is missing; a programme needs one")
-        day, words = _day(values.get("shown_on", "")), checked_text("intro", values.get("intro", ""))
+        day, words = read_day(values.get("shown_on", "")), checked_text("intro", values.get("intro", ""))
         return store.save_programme(work, title, day, words, programme_id)
 
 

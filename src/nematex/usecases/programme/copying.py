@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from datetime import date
 
 import numpy as np
 
@@ -152,7 +153,7 @@ def _verdict(shop: Shop, state: State, record: PatternRecord, at: int, wish: Wis
 def _choice(shop: Shop, state: State, record: PatternRecord, at: int, wish: Wish, away: Mapping[str, Floats]) -> Choice:
     cloth, kept = state.shelf.cloths[at], state.shelf.records[at]
     takes = amount(cloth, record.facts, wish, state.tables)
-    price = kept.sale_price_per_m or kept.price_per_m
+    price = kept.price_on(date.today())
     cost = state.voice.money(cost_of(takes.length_m, price), kept.currency) if takes and price is not None else ""
     said = tuple(difference_said(name, cloth, off, state.voice) for name, off in differs(away, at))
     return Choice(kept, cloth, _verdict(shop, state, record, at, wish), cost, said)

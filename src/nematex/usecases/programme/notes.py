@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from datetime import date
 
 from nematex.core.amount.length import amount
 from nematex.core.amount.receipt import Amount
@@ -103,12 +104,13 @@ def _amounts(pairing: Pairing, voice: Voice, wish: Wish, other_size: str | None,
     return "; ".join(filter(None, (_amount(pairing, voice, wish.size, wish.view), other, over_all)))
 
 
-def price_said(record: ClothRecord, voice: Voice) -> str:
-    """What it costs, and what it cost before where it is on sale."""
-    if record.sale_price_per_m is None or record.price_per_m is None:
-        return voice.price(record.sale_price_per_m or record.price_per_m, record.currency)
-    before = voice.lead(voice.price(record.price_per_m, record.currency))
-    return f"{voice.price(record.sale_price_per_m, record.currency)}, was {before}"
+def price_said(record: ClothRecord, voice: Voice, today: date | None = None) -> str:
+    """What it costs on a day, else today, and what it cost before where it is on sale."""
+    day = today or date.today()
+    now = voice.price(record.price_on(day), record.currency)
+    if not record.on_sale(day) or record.price_per_m is None:
+        return now
+    return f"{now}, was {voice.lead(voice.price(record.price_per_m, record.currency))}"
 
 
 def _left(pairing: Pairing, record: ClothRecord, voice: Voice) -> str:

@@ -124,8 +124,7 @@ class Voice:
             return "fibres not stated"
         if not content.shares:
             return content.label
-        shares = sorted(content.shares.items(), key=lambda each: -each[1])  # as labelling wants it (EU 1007/2011, from memory)
-        return ", ".join(f"{share * 100:.3g} % {self.fibre(name)}" for name, share in shares)
+        return ", ".join(f"{share * 100:.3g} % {self.fibre(name)}" for name, share in content.by_share.items())
 
     def fibre_notes(self, content: FibreContent | None) -> list[str]:
         """What its fibres are known for: 'viscose (rayon): weak when wet and shrinks'."""

@@ -7,7 +7,7 @@ product's own sentences make no claims. Check the rules where you live.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from nematex.core.cloth.fibres import FibreContent, FibreNames
@@ -82,8 +82,3 @@ def other_prices(text: str, known: Iterable[str]) -> list[str]:
 
 def _sum(match: re.Match[str]) -> float:
     return float((match[1] or match[2]).replace(",", "."))
-
-
-def in_order(content: FibreContent) -> Mapping[str, float]:
-    """Fibres by falling share (Regulation (EU) No 1007/2011, article 9, from memory)."""
-    return dict(sorted(content.shares.items(), key=lambda each: -each[1]))

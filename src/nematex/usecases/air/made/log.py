@@ -12,15 +12,16 @@ from nematex.core.pattern.facts import Wish
 from nematex.core.quantity.reader import to_number
 from nematex.store.air import makes as store
 from nematex.store.air.makes import Make
+from nematex.store.judging.overrides import add_override, bin_override
 from nematex.store.programme.programmes import announce_change
-from nematex.store.records import ClothRecord, PatternRecord
+from nematex.store.records import ClothRecord, Override, PatternRecord
 from nematex.usecases.air.named import named
-from nematex.usecases.air.sew_along.form import read_day
 from nematex.usecases.files.photo_file import kept_copy
+from nematex.usecases.forms.days import read_day
 from nematex.usecases.forms.merging import merged
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
-from nematex.usecases.judging.overrides import decide, forget
+from nematex.usecases.judging.overrides import read_verdict
 from nematex.usecases.judging.ranking import fitting_wish, one_pairing
 from nematex.usecases.programme.acts import checked_text
 
@@ -100,23 +101,24 @@ def typed_of(found: Made) -> dict[str, str]:
 
 
 def save_make(shop: Shop, state: State, make_id: int | None, given: Mapping[str, str], now: datetime) -> int:
-    """Keep a garment; a new verdict of it is one by hand. Its number. Raises FieldFault, Clashing."""
-    values = dict(given)
-    before: Make | None = None
-    if make_id is not None:
-        found = find_make(shop, state, make_id)
-        if found is None:
-            raise FieldFault("garment", str(make_id), "is in the bin: put it back first")
-        values, before = merged(given, typed_of(found), FIELDS, FIELDS.__getitem__), found.make
-    read, pattern, cloth = _read(state, values, now.date())
-    hand = before.told.get(HAND, "") if before else ""
-    if _effective(read) != (_effective(before) if before else ""):
-        if hand:
-            forget(shop, int(hand))  # what was said on the table is not said any more
-        hand = str(_by_hand(shop, state, read, pattern, cloth)) if _effective(read) else ""
-    told = {**read.told, **({HAND: hand} if hand else {})}
+    """Keep a garment and, where its verdict is another, the one by hand in the place of the last; its number.
+
+    Raises FieldFault, Clashing.
+    """
     with shop.database.work() as work:
         announce_change(work)
+        before = store.make(work, make_id) if make_id is not None else None
+        found = with_records(state, before) if before else None
+        if make_id is not None and found is None:
+            raise FieldFault("garment", str(make_id), "is in the bin: put it back first")
+        values = merged(given, typed_of(found), FIELDS, FIELDS.__getitem__) if found else given
+        read, pattern, cloth = _read(state, values, now.date())
+        hand = before.told.get(HAND, "") if before else ""
+        if _effective(read) != (_effective(before) if before else ""):
+            if hand:
+                bin_override(work, int(hand))  # what was said on the table is not said any more
+            hand = str(add_override(work, _by_hand(shop, state, read, pattern, cloth))) if _effective(read) else ""
+        told = {**read.told, **({HAND: hand} if hand else {})}
         return store.save_make(work, replace(read, id=make_id or 0, told=told), now)
 
 
@@ -157,14 +159,14 @@ def _effective(make: Make) -> str:
     return make.washed or make.verdict
 
 
-def _by_hand(shop: Shop, state: State, make: Make, pattern: PatternRecord, record: ClothRecord) -> int:
-    """The verdict of a garment made, beside what the rules say of its pairing; its number."""
+def _by_hand(shop: Shop, state: State, make: Make, pattern: PatternRecord, record: ClothRecord) -> Override:
+    """The verdict of a garment made, beside what the rules say of its pairing; raises FieldFault."""
     cloth = state.shelf.cloths[state.shelf.place[record.id]]
     wish = fitting_wish(pattern, Wish(view=make.told.get("view"), size=make.told.get("size")))
     said = " ".join(filter(None, (make.told.get("reason"), make.told.get("wash_said") if make.washed else "")))
     by = make.told.get("by", "") or ("viewer" if make.viewers else "")
     given = {"verdict": _effective(make), "reason": said[:600], "by": by[:60], "made": "1"}
-    return decide(shop, pattern, record, one_pairing(shop, state, pattern, cloth, wish), given)
+    return read_verdict(pattern, record, one_pairing(shop, state, pattern, cloth, wish), given)
 
 
 def keep_photo(shop: Shop, make_id: int, content: bytes) -> None:
@@ -185,5 +187,5 @@ def remove_make(shop: Shop, make_id: int) -> None:
     with shop.database.work() as work:
         kept = store.make(work, make_id)
         store.bin_make(work, make_id)
-    if kept and kept.told.get(HAND):
-        forget(shop, int(kept.told[HAND]))
+        if kept and kept.told.get(HAND):
+            bin_override(work, int(kept.told[HAND]))

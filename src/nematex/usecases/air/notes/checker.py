@@ -11,7 +11,6 @@ from nematex.core.quantity.estimate import Estimate, Known
 from nematex.store.records import ClothRecord, Programme
 from nematex.tables import claims
 from nematex.usecases.air.notes.texts import NoteText
-from nematex.usecases.air.notes.told import sale_end
 from nematex.usecases.air.run_sheet import FIELDS
 from nematex.usecases.air.takes import chosen_take
 from nematex.usecases.held.shop import Shop
@@ -69,6 +68,7 @@ def _claims(state: State, programme: Programme, told: Mapping[str, Any], texts: 
     every = _records(state, programme)
     of_pick = {pick.id: [record for record in every if record.id == pick.cloth_id] for pick in programme.picks}
     prices = [one["cloth"]["price"] for place in told["places"] for one in place["shown"]]
+    prices += [kit["price"] for kit in told["kits"]]
     found: list[Finding] = []
     for where, (text, pick_id) in own_words(programme, texts).items():
         shown = _shown(state, of_pick.get(pick_id) or every)
@@ -80,7 +80,7 @@ def _claims(state: State, programme: Programme, told: Mapping[str, Any], texts: 
         ]
         found += [Finding(True, f"{where} names {maker}, who asked not to be named.", pick_id) for maker in named]
         found += [
-            Finding(False, f"{where} says {price}: no cloth shown costs that now.", pick_id)
+            Finding(False, f"{where} says {price}: nothing shown costs that now.", pick_id)
             for price in other_prices(text, prices)
         ]
     return found
@@ -110,8 +110,8 @@ def _facts(state: State, programme: Programme) -> list[Finding]:
 def _sales(state: State, programme: Programme, today: date) -> list[Finding]:
     found = []
     for record in _records(state, programme):
-        end = sale_end(record)
-        if record.sale_price_per_m is not None and end and end < today:
+        end = record.sale_until
+        if record.sale_price_per_m is not None and end and not record.on_sale(today):
             text = f"{record.facts.name}: its sale ended on {state.voice.day(end)}; the usual price is told."
             found.append(Finding(False, text))
     return found

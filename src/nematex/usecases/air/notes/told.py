@@ -7,7 +7,6 @@ from datetime import date
 from typing import Any
 
 from nematex.core.air.chapter_text import chapter_lines
-from nematex.core.air.notes.claims import in_order
 from nematex.core.air.take import SLIP
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.errors import FieldFault
@@ -19,7 +18,7 @@ from nematex.usecases.air.run_sheet import disclosure_of
 from nematex.usecases.air.takes import Logged, chosen_take
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
-from nematex.usecases.programme.notes import Entry, entries, viewers_cautions
+from nematex.usecases.programme.notes import Entry, entries, price_said, viewers_cautions
 from nematex.usecases.programme.pattern_said import of_pattern
 from nematex.usecases.programme.stocked.short import offers
 from nematex.usecases.quantity.saying import Voice
@@ -32,11 +31,7 @@ def told_of(shop: Shop, state: State, programme: Programme, today: date) -> dict
     times = _times(take)
     places: list[dict[str, Any]] = []
     for entry in found:
-        stand_ins = [
-            {"name": one.record.facts.name, "link": str(one.record.more.get("link") or "")}
-            for one in instead.get(entry.pick.id, ())
-        ]
-        shown = _shown(state, entry, stand_ins, today)
+        shown = _shown(state, entry, [_linked(one.record) for one in instead.get(entry.pick.id, ())], today)
         if entry.leads or not places:
             title = f"{entry.cloth.facts.name} for {entry.pattern.facts.name}"
             places.append({"number": entry.number, "title": title, "time": times.get(entry.pick.id, ""), "shown": []})
@@ -113,7 +108,7 @@ def _shown(state: State, entry: Entry, stand_ins: list[dict[str, str]], today: d
 
 def _cloth(state: State, entry: Entry, cloth: Cloth, today: date) -> dict[str, Any]:
     record, voice = entry.cloth, state.voice
-    price = entry.price if on_sale(record, today) or record.sale_price_per_m is None else usual_price(record, voice)
+    price = price_said(record, voice, today)
     try:
         sources = read_sources(str(record.more.get("sources") or ""))
     except FieldFault:  # kept under other rules
@@ -124,7 +119,7 @@ def _cloth(state: State, entry: Entry, cloth: Cloth, today: date) -> dict[str, A
         "link": _linked(record)["link"],
         "told": ", ".join(entry.told),
         "kind": cloth.type.name if cloth.type else "",
-        "fibres": {name: round(share, 4) for name, share in in_order(cloth.fibres).items()} if cloth.fibres else {},
+        "fibres": {name: round(share, 4) for name, share in cloth.fibres.by_share.items()} if cloth.fibres else {},
         "weight": voice.weight(cloth.weight.best),
         "width": voice.width(cloth.width.best),
         "price": price,
@@ -142,29 +137,11 @@ def _pattern(entry: Entry) -> dict[str, str]:
     return {"name": record.facts.name, "house": record.house, "link": record.link, "told": of_pattern(entry)}
 
 
-def on_sale(record: ClothRecord, today: date) -> bool:
-    """Whether its sale price holds today: it has one, and its end is not past."""
-    until = sale_end(record)
-    return record.sale_price_per_m is not None and (until is None or today <= until)
-
-
-def sale_end(record: ClothRecord) -> date | None:
-    """The last day of a sale; None where no end is known."""
-    try:
-        return date.fromisoformat(str(record.more.get("sale_until") or ""))
-    except ValueError:
-        return None
-
-
-def usual_price(record: ClothRecord, voice: Voice) -> str:
-    return voice.price(record.price_per_m, record.currency)
-
-
 def sale_said(records: list[ClothRecord], voice: Voice, today: date) -> str:
     """What is on sale and until when, as far as an end is known: 'On sale until 24 December 2026: Bean Row lawn.'"""
     by_end: dict[date | None, list[str]] = {}
-    for record in {each.id: each for each in records if on_sale(each, today)}.values():
-        by_end.setdefault(sale_end(record), []).append(record.facts.name)
+    for record in {each.id: each for each in records if each.on_sale(today)}.values():
+        by_end.setdefault(record.sale_until, []).append(record.facts.name)
     return " ".join(
         f"On sale {f'until {voice.day(end)}' if end else 'while it lasts'}: {', '.join(dict.fromkeys(names))}."
         for end, names in by_end.items()
@@ -180,14 +157,9 @@ def _chapters(take: Logged | None) -> list[dict[str, str]]:
 
 def _times(take: Logged | None) -> dict[int, str]:
     """Pick → the time of the chapter it is shown in."""
-    if take is None:
+    if take is None or not take.is_long:
         return {}
-    titles = {str(part["title"]): part.get("picks", ()) for part in take.take.plan}
-    found: dict[int, str] = {}
-    for mark in _chapters(take):
-        for title in mark["title"].split(" · "):
-            found |= dict.fromkeys(titles.get(title, ()), mark["time"])
-    return found
+    return {pick: chapter_lines([(start, "")])[0].strip() for pick, start in take.starts.items()}
 
 
 def _corrections(take: Logged | None) -> list[Mapping[str, str]]:

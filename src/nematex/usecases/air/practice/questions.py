@@ -78,7 +78,10 @@ def read_question(shop: Shop, state: State, key: str) -> Question | None:
 
 
 def is_known(estimate: Estimate) -> bool:
-    """Whether a number was measured or stated, so that a judgement of it can be held against something."""
+    """Whether a number was measured or stated, so that a judgement of it can be held against something.
+
+    A simulated one is in force in the made-up shop alone, and counts there.
+    """
     return estimate.known in (Known.STATED, Known.MEASURED, Known.SIMULATED) and estimate.best > 0
 
 

@@ -71,7 +71,7 @@ def remove(shop: Shop, sew_along_id: int) -> None:
         store.bin_sew_along(work, sew_along_id)
 
 
-def reserve_for(shop: Shop, asked: Asked, of: OfCloth) -> None:
+def reserve_for(shop: Shop, kept: SewAlong, of: OfCloth) -> None:
     """Take what all makers may want of a cloth out of the stock; raises FieldFault where there is less."""
     wanted = round(of.all_m - sum(each.length_m for each in of.reserved), 2)
     if wanted <= 0:
@@ -79,5 +79,5 @@ def reserve_for(shop: Shop, asked: Asked, of: OfCloth) -> None:
             "reserve", of.record.facts.name, "is nothing: say how many makers are expected, or it is reserved already"
         )
     with shop.database.work() as work:
-        if not reserve(work, of.record.id, wanted, purpose(asked.name)):
+        if not reserve(work, of.record.id, wanted, purpose(kept.id) + kept.name):
             raise FieldFault("reserve", of.record.facts.name, f"wants {wanted:g} m, and there is less in stock")

@@ -15,6 +15,7 @@ from nematex.core.rules.reckoning import SewAlongRules
 from nematex.core.signs import without_controls
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.air.named import named
+from nematex.usecases.forms.days import read_day
 from nematex.usecases.held.state import State
 from nematex.usecases.kit.kit import read_mix
 
@@ -35,7 +36,6 @@ FIELDS = {
 }
 LONGEST = 4000
 MOST_CLOTHS, MOST_MAKERS, MOST_PARTS = 12, 5000, 20
-FIRST, LAST = date(2000, 1, 1), date(2100, 1, 1)
 
 
 @dataclass(frozen=True)
@@ -86,17 +86,6 @@ def _text(label: str, text: str) -> str:
     if len(kept) > LONGEST:
         raise FieldFault(label, f"{kept[:40]}…", f"is {len(kept)} letters long; at most {LONGEST} are kept")
     return kept
-
-
-def read_day(text: str, field: str) -> date | None:
-    """A day as 2026-10-24; raises FieldFault."""
-    try:
-        found = date.fromisoformat(text.strip()) if text.strip() else None
-    except ValueError:
-        raise FieldFault(field, text[:40], "is not a date; write it like 2026-10-24") from None
-    if found and not FIRST <= found < LAST:
-        raise FieldFault(field, text[:40], f"must be from {FIRST.year} to {LAST.year - 1}")
-    return found
 
 
 def read_hour(text: str) -> time:

@@ -37,24 +37,24 @@ class OfCloth:
         return self.record.stock_m is not None and self.record.stock_m + held < self.all_m - 1e-6
 
 
-def purpose(name: str) -> str:
-    """Why cloth is reserved."""
-    return f"sew-along: {name}"
+def purpose(sew_along_id: int) -> str:
+    """How the reasons of its reservations begin, whatever it is called meanwhile."""
+    return f"sew-along {sew_along_id}: "
 
 
-def supplies(shop: Shop, state: State, asked: Asked) -> list[OfCloth]:
+def supplies(shop: Shop, state: State, asked: Asked, sew_along_id: int) -> list[OfCloth]:
     """Of each cloth; makers are expected to spread over the cloths alike."""
     cloths = tuple(each.id for each in asked.cloths)
-    key = ("supplies", asked.name, asked.pattern.id, cloths, asked.view, asked.makers, asked.mix)
+    key = ("supplies", sew_along_id, asked.pattern.id, cloths, asked.view, asked.makers, asked.mix)
     found: list[OfCloth] | None = state.worked_out.get(key)
     if found is None:
-        found = state.worked_out[key] = _supplies(shop, state, asked)
+        found = state.worked_out[key] = _supplies(shop, state, asked, sew_along_id)
     return found
 
 
-def _supplies(shop: Shop, state: State, asked: Asked) -> list[OfCloth]:
+def _supplies(shop: Shop, state: State, asked: Asked, sew_along_id: int) -> list[OfCloth]:
     rule, share = state.tables.judging.sew_along, 1 / len(asked.cloths)
-    held = [each for each in reserved(shop) if each.why == purpose(asked.name)]
+    held = [each for each in reserved(shop) if each.why.startswith(purpose(sew_along_id))]
     return [_of(shop, state, asked, record, share, rule, held) for record in asked.cloths]
 
 

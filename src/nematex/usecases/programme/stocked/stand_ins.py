@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass
+from datetime import date
 
 import numpy as np
 
@@ -96,7 +97,7 @@ def difference_said(name: str, cloth: Cloth, off: float, voice: Voice) -> str:
 
 def price_share(record: ClothRecord, other: ClothRecord) -> float | None:
     """What the other costs as a share of this one; None over two currencies or without a price."""
-    prices = [each.sale_price_per_m or each.price_per_m for each in (record, other)]
+    prices = [each.price_on(date.today()) for each in (record, other)]
     if not prices[0] or not prices[1] or record.currency != other.currency:
         return None
     return float(prices[1] / prices[0])

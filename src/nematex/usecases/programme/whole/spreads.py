@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from datetime import date
 
 import numpy as np
 
@@ -187,7 +188,7 @@ def _prices(at: _Set) -> Spread | None:
     said = f"{span} for a garment with what goes into it, as far as prices are known"
     if float(high) >= alike * float(low) or len(found) < SEVERAL:
         return Spread("prices", [], said=said)
-    own = [float(each.record.sale_price_per_m or each.record.price_per_m or 0) for each in at.garments]
+    own = [float(each.record.price_on(date.today()) or 0) for each in at.garments]
     price = np.nan_to_num(prices(at.state), nan=-1.0)
     other = (price > 0) & ((price * alike <= min(own)) | (price >= alike * max(own)))
     return Spread("prices", [], "All cost about the same: nothing cheap, nothing dear.", at.close(cloths=other), said)

@@ -40,9 +40,10 @@ def told(kept: SewAlong, asked: Asked) -> dict[str, Any]:
     state, rule = now(), now().tables.judging.sew_along
     return {
         "kept": kept,
+        "rule": rule,
         "asked": asked,
         "days": order_days(asked.parts, rule, usual_carrier(), moment()),
-        "supplies": supplies(shop(), state, asked),
+        "supplies": supplies(shop(), state, asked, kept.id),
         "notions": notions_of(asked),
         "hours": rule.hours.get(asked.pattern.difficulty),
         "ahead": ahead(moment().date(), asked.event, rule),
@@ -119,12 +120,14 @@ def reserve(sew_along_id: int) -> Reply | tuple[str, int]:
     try:
         asked = acts.asked_of(now(), kept)
         cloth_id = as_number(request.form.get("cloth", ""))
-        of = next((each for each in supplies(shop(), now(), asked) if each.record.id == cloth_id), None) or abort(404)
+        of = next((each for each in supplies(shop(), now(), asked, sew_along_id) if each.record.id == cloth_id), None) or abort(
+            404
+        )
         if request.form.get("act") == "back":
             for each in of.reserved:
                 return_reserved(shop(), each.id)
         else:
-            acts.reserve_for(shop(), asked, of)
+            acts.reserve_for(shop(), kept, of)
     except FieldFault as fault:
         return _one(kept, fault=fault), 400
     return redirect(url_for("along.one", sew_along_id=sew_along_id, _anchor="cloth"))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import base64
 from dataclasses import dataclass
+from datetime import date
 
 from flask import url_for
 
@@ -65,7 +66,7 @@ def garment(place: list[Entry], photo: str, need: Need | None) -> Garment:
     seen = look_of(entry.pattern.facts, state.tables, entry.pick.view)
     bend = state.shelf.cloths[state.shelf.place[entry.cloth.id]].bending_length.best
     amount = entry.pairing.amount if entry.pairing else None
-    price = voice.lead(voice.price(entry.cloth.sale_price_per_m or entry.cloth.price_per_m, entry.cloth.currency))
+    price = voice.lead(voice.price(entry.cloth.price_on(date.today()), entry.cloth.currency))
     length = voice.lead(voice.length(amount.length_m)) if amount else ""
     return Garment(
         number=entry.number,
