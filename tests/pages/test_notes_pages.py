@@ -19,6 +19,7 @@ from nematex.core.air.take import Event
 from nematex.store.air.takes import add_events, choose_take, keep_take
 from nematex.store.cloth.cloths import change_cloth
 from nematex.usecases.air.notes.told import told_of
+from nematex.usecases.air.run_sheet import run_of
 from nematex.usecases.air.takes import takes_of
 from nematex.usecases.programme import acts
 from nematex.usecases.programme.acts import Line
@@ -176,6 +177,8 @@ def test_sales_sources_and_tutorials(page: Page, site: Site) -> None:
         found = told_of(shop, state, programme, date.today())
         cloth = found["places"][0]["shown"][0]["cloth"]
         assert ("£9.00" in cloth["price"]) is told
+        said = " ".join(each.text for each in run_of(shop, state, programme).sheet.timed[1].part.said)
+        assert ("£9.00" in said) is told  # nor is it said in front of the camera
         assert cloth["sources"] == [{"region": "abroad", "link": "https://other.example/x", "delivery": "7 to 14 days"}]
         assert found["sale"] == (
             "" if not told else f"On sale {f'until {state.voice.day(until)}' if until else 'while it lasts'}: {cloth['name']}."
