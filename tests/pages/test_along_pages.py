@@ -154,7 +154,10 @@ def test_a_public_page_is_open_until_it_is_withdrawn(page: Page, browser: Browse
     assert phone.evaluate("document.documentElement.scrollWidth <= window.innerWidth")
     for what, said in (("checklist", "Wash and cut"), ("worksheet", "Which size?")):
         with pypdfium2.PdfDocument(phone.request.get(f"{address}/{what}.pdf").body()) as paper:
-            assert said in " ".join(sheet.get_textpage().get_text_range() for sheet in paper)
+            text = " ".join(sheet.get_textpage().get_text_range() for sheet in paper)
+        assert said in text
+        assert text.casefold().count("interfacing:") == (what == "checklist")
+        assert "1 m light interfacing" not in text  # it is said once, with the length for this cloth
     assert vobject.readOne(phone.request.get(f"{address}/calendar.ics").text()).vevent_list[0].url.value.endswith(address)
     page.get_by_role("button", name="Withdraw it").click()
     assert phone.request.get(address).status == 404

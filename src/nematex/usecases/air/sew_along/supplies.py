@@ -84,5 +84,7 @@ def mean_m(sizes: tuple[OfSize, ...], mix: tuple[tuple[str, float], ...]) -> flo
     return sum(length * weight for length, weight in told) / total if total else 0.0
 
 
-def notions_of(asked: Asked) -> list[str]:
-    return [each.words for each in of_view(read_notions(asked.pattern.facts.notions), asked.view)]
+def notions_of(asked: Asked, of: OfCloth) -> list[str]:
+    """What the envelope lists, without what is said with its own kind and length."""
+    said = {"thread"} | ({"interfacing"} if of.beneath.interfacing else set())
+    return [each.words for each in of_view(read_notions(asked.pattern.facts.notions), asked.view) if each.kind not in said]

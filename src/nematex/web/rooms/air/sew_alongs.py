@@ -38,13 +38,14 @@ def moment() -> datetime:
 def told(kept: SewAlong, asked: Asked) -> dict[str, Any]:
     """What pages, papers and calendars tell of a sew-along."""
     state, rule = now(), now().tables.judging.sew_along
+    found = supplies(shop(), state, asked, kept.id)
     return {
         "kept": kept,
         "rule": rule,
         "asked": asked,
         "days": order_days(asked.parts, rule, usual_carrier(), moment()),
-        "supplies": supplies(shop(), state, asked, kept.id),
-        "notions": notions_of(asked),
+        "supplies": found,
+        "notions": notions_of(asked, found[0]),
         "hours": rule.hours.get(asked.pattern.difficulty),
         "ahead": ahead(moment().date(), asked.event, rule),
         "zone": regions()[HOME].zone,
