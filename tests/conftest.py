@@ -9,6 +9,7 @@ from pathlib import Path
 
 import pytest
 import waitress.server
+from flask import Flask
 from hypothesis import settings
 from playwright.sync_api import Browser, Page, expect
 from sqlalchemy import MetaData, text
@@ -19,6 +20,8 @@ from nematex.command.mariadb import LocalMariaDB
 from nematex.demo.load import load_demo
 from nematex.store.database import Database
 from nematex.store.models import Base
+from nematex.store.settings import DEMO, put
+from nematex.store.trail.who import UNTOLD, acting
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.tasks.runners import at_once
 from nematex.web.app import create_app
@@ -111,7 +114,8 @@ def _inserts(database: Database) -> list[str]:
 @pytest.fixture
 def demo(database: Database, demo_inserts: list[str]) -> Shop:
     if demo_inserts:
-        with database.engine.begin() as connection, connection.connection.cursor() as cursor:
+        with acting(UNTOLD), database.engine.begin() as connection, connection.connection.cursor() as cursor:
+            connection.execute(text("delete from trail"))  # by the way tells the server that nobody acts
             for statement in demo_inserts:
                 cursor.execute(statement)
     else:
@@ -144,9 +148,22 @@ class Site:
         return next(record.id for record in self.shop.now().drawer.records if record.code == code)
 
 
-def _serve(database: Database) -> Iterator[str]:
-    sockets: dict[int, object] = {}
+def tried_app(database: Database, role: str = "owner", limited: bool = False) -> Flask:
+    """The application on a shop that its own machine may try as this role, as the made-up one is."""
+    with database.work() as work:
+        put(work, DEMO, "1")
     app = create_app(database, "test")
+    app.config["DEMO_ROLE"] = role
+    for limiter in app.extensions["limiter"]:
+        limiter.enabled = limited
+    return app
+
+
+def served(database: Database, role: str = "owner", more: dict[str, object] | None = None) -> Iterator[str]:
+    """The shop on a port of loopback until the iterator is asked again."""
+    sockets: dict[int, object] = {}
+    app = tried_app(database, role)
+    app.config.update(more or {})
     server = waitress.server.create_server(app, map=sockets, host="127.0.0.1", port=0, threads=4)
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()
@@ -161,7 +178,7 @@ def _serve(database: Database) -> Iterator[str]:
 @pytest.fixture
 def site(demo: Shop) -> Iterator[Site]:
     """The demo shop on a server of its own."""
-    serving = _serve(demo.database)
+    serving = served(demo.database)
     yield Site(next(serving), demo)
     next(serving, None)
 
@@ -169,7 +186,7 @@ def site(demo: Shop) -> Iterator[Site]:
 @pytest.fixture
 def empty_site(database: Database) -> Iterator[Site]:
     """An empty shop on a server of its own."""
-    serving = _serve(database)
+    serving = served(database)
     yield Site(next(serving), Shop(database))
     next(serving, None)
 

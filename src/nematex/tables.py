@@ -17,6 +17,7 @@ from nematex.core.cloth.lexicon import ClothType, Lexicon, key
 from nematex.core.cloth.properties import Home, Property
 from nematex.core.colour.names import ColourName
 from nematex.core.colour.words import ColourWords
+from nematex.core.people.rights import ROLES, Right, Rights
 from nematex.core.quantity.estimate import Known, Range
 from nematex.core.rules import read_rules
 from nematex.core.sayings import read_sayings
@@ -284,6 +285,16 @@ def colour_words() -> ColourWords:
     """What a colour word stands for: the names above, and other words for them."""
     by_name = {each.name: "#{:02x}{:02x}{:02x}".format(*each.srgb) for each in colour_names()}
     return ColourWords(by_name, {row["word"]: row["means"] for row in _rows("colour_words.csv")})
+
+
+@cache
+def rights() -> Rights:
+    """What each role may do."""
+    found = {}
+    for row in _rows("rights.csv"):
+        roles = frozenset(role for role in ROLES if row[role] == "1")
+        found[row["right"]] = Right(row["right"], row["lets"], roles)
+    return found
 
 
 @cache

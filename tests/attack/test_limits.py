@@ -6,12 +6,13 @@ import io
 
 import numpy as np
 import pytest
+from conftest import tried_app
 from flask.testing import FlaskClient
 from PIL import Image
 from sqlalchemy.exc import DataError, OperationalError
 from wrong_pictures import png
 
-from nematex.command import service
+from nematex.command.service.starting import start
 from nematex.core.air.notes.markup import escape_markdown
 from nematex.core.errors import FieldFault
 from nematex.core.signs import without_controls
@@ -32,7 +33,7 @@ from nematex.web.app import create_app
 
 @pytest.fixture
 def client(demo: Shop) -> FlaskClient:
-    app = create_app(demo.database, "test")
+    app = tried_app(demo.database)
     app.config["WTF_CSRF_ENABLED"] = False
     app.config["PROPAGATE_EXCEPTIONS"] = False
     return app.test_client()
@@ -191,5 +192,5 @@ def test_two_shops_in_one_browser_have_cookies_of_their_own(database: Database) 
 
 @pytest.mark.parametrize("port", [-1, 0, 70_000])
 def test_a_port_that_is_none_is_refused_in_words(port: int, capsys: pytest.CaptureFixture[str]) -> None:
-    assert service.start(port, demo=False) == 2
+    assert start(port, demo=False) == 2
     assert f"{port} is no port" in capsys.readouterr().err

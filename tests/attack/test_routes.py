@@ -15,6 +15,7 @@ from random import Random
 from urllib.parse import parse_qsl, urlsplit
 
 import pytest
+from conftest import tried_app
 from flask.testing import FlaskClient
 from odd import damaged, odd_text
 from pages import Form, read_page
@@ -23,7 +24,6 @@ from wrong_pictures import WRONG
 
 from nematex.usecases.cloth.exchange import cloths_csv, cloths_json, cloths_xlsx
 from nematex.usecases.held.shop import Shop
-from nematex.web.app import create_app
 
 SLOW_S = 3.0
 KEPT_LINKS, KEPT_FORMS = 400, 300
@@ -35,7 +35,7 @@ class Visitor:
 
     def __init__(self, shop: Shop, seed: int) -> None:
         self.random = Random(seed)
-        app = create_app(shop.database, "test")
+        app = tried_app(shop.database)
         app.config["WTF_CSRF_ENABLED"] = False
         app.config["PROPAGATE_EXCEPTIONS"] = False
         self.rules = [rule for rule in app.url_map.iter_rules() if rule.endpoint != "static"]

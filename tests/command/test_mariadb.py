@@ -6,6 +6,7 @@ import os
 import socket
 import subprocess
 import time
+from collections.abc import Iterator
 from pathlib import Path
 
 import pymysql
@@ -15,11 +16,19 @@ from nematex.command.mariadb import LocalMariaDB, open_to_anybody
 
 
 def query(server: LocalMariaDB, sql: str) -> list[tuple[object, ...]]:
-    word = server.password_file.read_text()
-    with pymysql.connect(host="127.0.0.1", port=server.port, user="nematex", password=word, database="nematex") as connection:
+    with server.connect() as connection:
         cursor = connection.cursor()
         cursor.execute(sql)
         return list(cursor.fetchall())
+
+
+@pytest.fixture(scope="module")
+def by_port(tmp_path_factory: pytest.TempPathFactory) -> Iterator[LocalMariaDB]:
+    """A server on a port of loopback, as where the path is too long for a socket."""
+    server = LocalMariaDB(tmp_path_factory.mktemp("port"), tcp=True)
+    server.start()
+    yield server
+    server.stop()
 
 
 HOSTS = ("127.0.0.1", "localhost", "::1", socket.gethostname())
@@ -28,9 +37,14 @@ USERS = ("root", "", "mysql", "mariadb.sys", "nematex", "nobody", "PUBLIC")
 
 @pytest.mark.parametrize("user", USERS)
 @pytest.mark.parametrize("host", HOSTS)
-def test_nobody_is_let_in_without_the_password(mariadb: LocalMariaDB, user: str, host: str) -> None:
+def test_nobody_is_let_in_without_the_password(by_port: LocalMariaDB, user: str, host: str) -> None:
     with pytest.raises(pymysql.MySQLError):
-        pymysql.connect(host=host, port=mariadb.port, user=user, password="")
+        pymysql.connect(host=host, port=by_port.port, user=user, password="")
+
+
+def test_where_there_is_a_socket_no_port_is_open(mariadb: LocalMariaDB) -> None:
+    assert query(mariadb, "select @@skip_networking, @@port") == [(1, 0)]
+    assert mariadb.port == 0
 
 
 @pytest.mark.parametrize("user", USERS)
@@ -58,7 +72,7 @@ def test_what_tells_of_the_server_is_for_the_owner_alone(mariadb: LocalMariaDB) 
 
 
 def test_accounts_an_earlier_version_left_open_are_closed_by_the_next_start(tmp_path: Path) -> None:
-    server = LocalMariaDB(tmp_path)
+    server = LocalMariaDB(tmp_path, tcp=True)
     server.start()
     server.stop()
     sql = "CREATE USER root@'127.0.0.1'; GRANT ALL ON *.* TO root@'127.0.0.1'; CREATE USER ''@'%';".replace("; ", ";\n")

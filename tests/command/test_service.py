@@ -59,8 +59,11 @@ def test_start_again_killed_and_stop(tmp_path: Path, monkeypatch: pytest.MonkeyP
         says(address + "stock", "Stock as of")
         os.kill(state(tmp_path)["till_pid"], signal.SIGKILL)
         says(address + "stock", "The stock feed cannot be reached. Nothing was lost")
-        for name in ("web_pid", "database_pid"):
-            os.kill(state(tmp_path)[name], signal.SIGKILL)
+        os.kill(state(tmp_path)["watch_pid"], signal.SIGKILL)  # else it would start them again
+        for name in ("web_pids", "database_pid"):
+            pids = state(tmp_path)[name]
+            for pid in pids if isinstance(pids, list) else [pids]:
+                os.kill(pid, signal.SIGKILL)
         assert nematex(tmp_path, "status").returncode == 1
         again = nematex(tmp_path, "start")
         assert again.stdout.split()[-1] == address, again.stderr
@@ -76,10 +79,36 @@ def test_start_again_killed_and_stop(tmp_path: Path, monkeypatch: pytest.MonkeyP
     assert nematex(tmp_path, "status").returncode == 1
 
 
-def test_without_demo_the_shop_is_empty(tmp_path: Path) -> None:
+def test_what_dies_is_started_again_and_a_damaged_note_of_what_runs_is_found_out(tmp_path: Path) -> None:
+    """kill -9 of both web processes, the worker and MariaDB; then the file is spoilt that says which processes are ours."""
     try:
-        address = nematex(tmp_path, "start", "--no-demo").stdout.split()[-1]
-        assert "An empty shelf" in text_of(address)
+        address = nematex(tmp_path, "start").stdout.split()[-1]
+        before = state(tmp_path)
+        for pid in (*before["web_pids"], before["worker_pid"], before["database_pid"]):  # type: ignore[misc]
+            os.kill(pid, signal.SIGKILL)
+        until = time.monotonic() + 120
+        while nematex(tmp_path, "status").returncode:
+            assert time.monotonic() < until
+        assert "Kelp Ladder challis" in text_of(address + "shelf?q=kelp")
+        assert not set(before["web_pids"]) & set(state(tmp_path)["web_pids"])  # type: ignore[call-overload]
+        (tmp_path / ".nematex/state.json").write_text('{"web_pid": 12')
+        assert nematex(tmp_path, "status").returncode == 0
+        assert nematex(tmp_path, "start").stdout.split()[-1] == address
+    finally:
+        stopped = nematex(tmp_path, "stop")
+    assert stopped.stdout.count("stopped") == 4
+    assert "127.0.0.1" not in nematex(tmp_path, "status").stdout
+
+
+def test_without_demo_the_shop_waits_for_its_owner(tmp_path: Path) -> None:
+    """Nobody is let in, and only who reads what `start` prints becomes the owner."""
+    try:
+        started = nematex(tmp_path, "start", "--no-demo").stdout
+        address = started.split()[-1]
+        code = (tmp_path / ".nematex/set-up-code").read_text()
+        assert f"{address}set-up?code={code}" in started
+        assert "Set-up code" in text_of(address + "shelf")
+        assert "Set-up code" not in text_of(f"{address}set-up?code={code}")
     finally:
         nematex(tmp_path, "stop")
 

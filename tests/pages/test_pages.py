@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 import pytest
-from conftest import Site, open_page
+from conftest import Site, open_page, tried_app
 from playwright.sync_api import Browser, Page, expect
 
 from nematex.core.pattern.facts import Wish
@@ -142,16 +142,15 @@ def test_the_page_agrees_with_the_core_on_the_whole_demo_shop(page: Page, site: 
 def test_a_setting_never_leads_away(browser: Browser, site: Site, back: str) -> None:
     page = open_page(browser, site)
     page.goto("/")
-    page.locator("input[name=back]").evaluate("(box, back) => { box.value = back; }", back)
+    page.get_by_role("banner").locator("input[name=back]").evaluate("(box, back) => { box.value = back; }", back)
     page.get_by_role("button", name="in, oz").click()
     expect(page).to_have_url(site.base + "/")
     page.context.close()
 
 
 def test_headers_and_forms_are_guarded(demo: Shop) -> None:
-    from nematex.web.app import create_app
 
-    client = create_app(demo.database, "test").test_client()
+    client = tried_app(demo.database).test_client()
     reply = client.get("/")
     policy = reply.headers["Content-Security-Policy"]
     assert "unsafe" not in policy

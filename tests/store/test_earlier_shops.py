@@ -11,14 +11,13 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from conftest import ROOT, empty
+from conftest import ROOT, empty, tried_app
 from sqlalchemy import text
 
 from nematex.command.mariadb import LocalMariaDB
 from nematex.store.database import Database, SchemaFault
 from nematex.store.programme.programmes import all_programmes
 from nematex.usecases.held.shop import Shop
-from nematex.web.app import create_app
 
 HERE = Path(__file__).parent
 EDITIONS = sorted(path.name.removesuffix(".sql.gz") for path in (HERE / "earlier_shops").glob("*.sql.gz"))
@@ -39,6 +38,7 @@ FROZEN = {
     "0010_jobs.py": "8755c755305b",
     "0014_in_the_place_of.py": "2a82b083177c",
     "0015_sets.py": "490298adba8b",
+    "0020_people.py": "5b11874204a7",
     "0019_kits_offered.py": "da08ef7f028f",
     "0018_along_made_practised.py": "9af245b7ba53",
     "0017_notes.py": "51f49ba236d5",
@@ -88,7 +88,7 @@ def test_a_shop_of_every_earlier_edition_comes_up_with_every_row(bare: Database,
     assert after["reading"] >= before.get("reading", 1)
     with bare.work() as work:
         programmes = [programme.id for programme in all_programmes(work)]
-    client = create_app(bare, "test").test_client()
+    client = tried_app(bare).test_client()
     for address in ("/", "/shelf", *(f"/programmes/{number}" for number in programmes)):
         assert client.get(address).status_code == 200, address
     shop = Shop(bare)

@@ -6,6 +6,7 @@ import threading
 from dataclasses import replace
 
 import pytest
+from conftest import tried_app
 
 from nematex.command.mariadb import LocalMariaDB
 from nematex.core.errors import FieldFault, UnknownChoice
@@ -25,7 +26,6 @@ from nematex.usecases.judging.ranking import Filters, both_schools, fitting_wish
 from nematex.usecases.pattern.form import form_values as pattern_values
 from nematex.usecases.pattern.form import record_from_form as pattern_from_form
 from nematex.usecases.programme.notes import entries
-from nematex.web.app import create_app
 
 
 def test_filters_narrow_and_counts_follow(demo: Shop) -> None:
@@ -187,7 +187,7 @@ def test_a_lost_database_gets_its_own_page_and_comes_back(tmp_path_factory: pyte
     database = Database(server.url)
     database.migrate()
     load_demo(database)
-    client = create_app(database, "test").test_client()
+    client = tried_app(database).test_client()
     assert client.get("/shelf").status_code == 200
     server.stop()
     lost = client.get("/shelf")

@@ -9,6 +9,7 @@ from dataclasses import fields, replace
 
 import numpy as np
 import pytest
+from conftest import tried_app
 from sqlalchemy import event, text
 
 from nematex.core.quantity.arrays import Column
@@ -210,7 +211,6 @@ def test_hundreds_of_changes_leave_nothing_behind(demo: Shop) -> None:
 
 def test_an_envelope_that_cannot_be_read_takes_no_page_down(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
     from nematex.usecases.held import drawer as room
-    from nematex.web.app import create_app
 
     bad = demo.now().drawer.records[2]
     sound = room.read_pattern
@@ -221,7 +221,7 @@ def test_an_envelope_that_cannot_be_read_takes_no_page_down(demo: Shop, monkeypa
         return sound(facts, tables)  # type: ignore[arg-type]
 
     monkeypatch.setattr(room, "read_pattern", broken)
-    client = create_app(demo.database, "test").test_client()
+    client = tried_app(demo.database).test_client()
     pages = ("/", "/patterns", f"/patterns/{bad.id}", "/pairing", "/shelf/1", "/pairing/cloth/1", "/matrix", "/quality")
     for address in (*pages, "/bench/1", "/bench", "/hands", "/programmes/1", "/programmes/1/notes"):
         assert client.get(address).status_code == 200, address

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import os
 import sys
 from collections.abc import Callable, Sequence
 
@@ -17,8 +18,25 @@ def _parser() -> argparse.ArgumentParser:
     start = commands.add_parser("start", help="start the database and the shop, and print its address")
     start.add_argument("--port", type=int, help="port on 127.0.0.1 (default: 8765, or the next free one)")
     start.add_argument("--no-demo", action="store_true", help="do not load the made-up shop on the first run")
-    commands.add_parser("stop", help="stop both")
+    start.add_argument(
+        "--lan",
+        nargs="?",
+        const="",
+        metavar="ADDRESS",
+        help="answer on the shop's network too, by HTTPS (default: the address found)",
+    )
+    commands.add_parser("stop", help="stop it all")
     commands.add_parser("status", help="say what is running")
+    invite = commands.add_parser("invite", help="print a link by which somebody comes in, or sets a new password")
+    invite.add_argument("--role", default="owner", help="what they may do: owner, buyer, presenter or viewer (default: owner)")
+    invite.add_argument("--name", default="", help="somebody who is there already, to set a new password")
+    backup = commands.add_parser("backup", help="write the whole shop into one file, and prove that it can be put back")
+    backup.add_argument("--to", default="", metavar="FOLDER", help="where to (default: NEMATEX_BACKUPS, else .nematex/backups)")
+    restore = commands.add_parser("restore", help="make a backup the shop of this folder")
+    restore.add_argument("file", help="what backup wrote")
+    restore.add_argument("--replace", action="store_true", help="in the place of the shop that is here, which is set aside")
+    commands.add_parser("audit", help="look every pinned package up in the public list of known faults; needs the network")
+    commands.add_parser("doctor", help="look at data, disk, feed, worker, clock and backups; say what to do")
     from nematex.command.assess import SCHEMAS
 
     assess = commands.add_parser("assess", help="judge pairings given as JSON; no database needed")
@@ -33,22 +51,37 @@ def _parser() -> argparse.ArgumentParser:
         photo.add_argument("--px-per-cm", type=float, required=True, help="pixels per cm in the photo as it is")
     test = commands.add_parser("test", help="run every check")
     test.add_argument("pytest", nargs=argparse.REMAINDER, help="passed on to pytest")
-    measure = commands.add_parser("benchmark", aliases=["bench"], help="measure speed and size with 10,000 cloths")
-    measure.add_argument("--cloths", type=int, default=10_000)
-    measure.add_argument(
-        "--load", action="store_true", help="put a mixed load on the running shop instead; it writes picks and notes into it"
-    )
-    shots = commands.add_parser("shots", help="take the pictures of docs/screenshots from the running shop")
-    shots.add_argument("names", nargs="*")
+    _add_measuring(commands)
     serve = commands.add_parser("serve")
     serve.add_argument("--port", type=int, required=True)
     commands.add_parser("work")
     commands.add_parser("consume").add_argument("lane")
     commands.add_parser("poll")
+    commands.add_parser("keep")
+    commands.add_parser("watch")
     commands.add_parser("till").add_argument("--port", type=int, required=True)
     commands.add_parser("words", help="print the glossary of docs/words.md")
     commands.add_parser("help", help="show this")
     return parser
+
+
+def _add_measuring(commands: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
+    """What measures, tries and draws, rather than serves."""
+    measure = commands.add_parser("benchmark", aliases=["bench"], help="measure speed and size with 10,000 cloths")
+    measure.add_argument("--cloths", type=int, default=10_000)
+    measure.add_argument(
+        "--load", action="store_true", help="put a mixed load on the running shop instead; it writes picks and notes into it"
+    )
+    measure.add_argument("--fill", action="store_true", help="put 10,000 cloths and 1,000 patterns into the made-up shop")
+    measure.add_argument("--people", type=int, default=8, help="with --load: how many (default 8)")
+    measure.add_argument("--minutes", type=float, default=0.2, help="with --load: for how long")
+    measure.add_argument("--think", type=float, default=0.0, help="with --load: seconds between two acts, on average")
+    measure.add_argument("--slow", type=int, default=0, help="with --load: connections beside it that never end a request")
+    drill = commands.add_parser("drill", help="faults amid writing, on a made-up shop of its own: is anything lost?")
+    drill.add_argument("faults", nargs="*", metavar="FAULT", help="web, worker, database, connection, disk or clock")
+    drill.add_argument("--rounds", type=int, default=50)
+    shots = commands.add_parser("shots", help="take the pictures of docs/screenshots from the running shop")
+    shots.add_argument("names", nargs="*")
 
 
 def _assess(asked: argparse.Namespace) -> int:
@@ -70,14 +103,51 @@ def _photo(asked: argparse.Namespace) -> int:
 
 
 def _service(asked: argparse.Namespace) -> int:
-    from nematex.command import service
+    os.umask(0o077)  # what these processes write is for their owner alone, whatever the shell's mask is
+    from nematex.command.service.starting import start
+    from nematex.command.service.stopping import status, stop
+    from nematex.command.service.watch import watch
 
-    return service.run(asked)
+    if asked.command == "start":
+        try:
+            return start(asked.port, not asked.no_demo, asked.lan)
+        except (RuntimeError, OSError) as fault:
+            print(f"nematex: {fault}", file=sys.stderr)
+            return 1
+    return {"stop": stop, "status": status, "watch": watch}[asked.command]()
+
+
+def _serve(asked: argparse.Namespace) -> int:
+    from nematex.command.service.keys import session_key
+    from nematex.command.service.state import home
+    from nematex.command.serving import serve
+
+    os.umask(0o077)
+    return serve(home(), session_key(), asked.port)
+
+
+def _invite(asked: argparse.Namespace) -> int:
+    from nematex.command.invite import run_invite
+
+    return run_invite(asked.role, asked.name)
+
+
+def _backup(asked: argparse.Namespace) -> int:
+    from nematex.command.backup.run import run_backup, run_restore
+
+    os.umask(0o077)
+    return run_backup(asked.to) if asked.command == "backup" else run_restore(asked.file, asked.replace)
+
+
+def _doctor(_asked: argparse.Namespace) -> int:
+    from nematex.command.doctor.run import run_doctor
+
+    return run_doctor()
 
 
 def _worker(asked: argparse.Namespace) -> int:
     from nematex.command import worker
-    from nematex.command.service import home
+    from nematex.command.service.state import home
 
     return worker.work(home()) if asked.command == "work" else worker.consume(home(), asked.lane)
 
@@ -88,8 +158,16 @@ def _poll(_asked: argparse.Namespace) -> int:
     return poll_for_ever()
 
 
+def _keep(_asked: argparse.Namespace) -> int:
+    from nematex.command.keeper import keep_for_ever
+    from nematex.command.service.state import home
+
+    os.umask(0o077)
+    return keep_for_ever(home())
+
+
 def _till(asked: argparse.Namespace) -> int:
-    from nematex.command.service import home
+    from nematex.command.service.state import home
     from nematex.command.till import serve_till
 
     return serve_till(home(), asked.port)
@@ -102,9 +180,26 @@ def _test(asked: argparse.Namespace) -> int:
 
 
 def _benchmark(asked: argparse.Namespace) -> int:
-    from nematex.command.benchmark.run import run_benchmark, run_load
+    from nematex.command.benchmark.run import run_benchmark, run_fill, run_load
 
-    return run_load() if asked.load else run_benchmark(asked.cloths)
+    if asked.fill:
+        return run_fill()
+    return run_load(asked.people, asked.minutes, asked.think, asked.slow) if asked.load else run_benchmark(asked.cloths)
+
+
+def _audit(_asked: argparse.Namespace) -> int:
+    from nematex.command.audit import run_audit
+
+    return run_audit()
+
+
+def _drill(asked: argparse.Namespace) -> int:
+    from nematex.command.drill.run import FAULTS, run_drills
+
+    if unknown := [each for each in asked.faults if each not in FAULTS]:
+        print(f"nematex: {unknown[0]!r} is no fault; choose from: {', '.join(FAULTS)}", file=sys.stderr)
+        return 2
+    return run_drills(asked.faults, asked.rounds)
 
 
 def _words(_asked: argparse.Namespace) -> int:
@@ -125,12 +220,19 @@ COMMANDS: dict[str, Callable[[argparse.Namespace], int]] = {
     "assess": _assess,
     "lay": _lay,
     **dict.fromkeys(("swatch", "disc"), _photo),
-    **dict.fromkeys(("start", "stop", "status", "serve"), _service),
+    **dict.fromkeys(("start", "stop", "status", "watch"), _service),
+    "serve": _serve,
+    "invite": _invite,
+    **dict.fromkeys(("backup", "restore"), _backup),
+    "doctor": _doctor,
     **dict.fromkeys(("work", "consume"), _worker),
     "poll": _poll,
+    "keep": _keep,
     "till": _till,
     "test": _test,
     **dict.fromkeys(("benchmark", "bench"), _benchmark),
+    "drill": _drill,
+    "audit": _audit,
     "words": _words,
     "shots": _shots,
 }

@@ -8,7 +8,8 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from nematex.command.browser import chromium
-from nematex.command.service import database_url, start
+from nematex.command.service.database import database_url
+from nematex.command.service.starting import start
 from nematex.store.database import Database
 from nematex.usecases.cloth.lists.importing import send
 from nematex.usecases.held.shop import Shop
@@ -136,6 +137,6 @@ def run_shots(names: list[str]) -> int:
 
 
 def _port() -> int:
-    from nematex.command.service import _state
+    from nematex.command.service.state import read_state
 
-    return int(_state()["web_port"])
+    return int(read_state()["web_port"])

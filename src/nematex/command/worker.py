@@ -113,7 +113,7 @@ def _end_with(parent: int) -> None:
 
 
 def work(_folder: Path) -> int:
-    """The parent: one consumer for each lane, and who asks the stock feed; each is started again when it dies."""
+    """The parent of each lane's consumer, of who asks the feed and who makes backups; what dies is started again."""
     ending = threading.Event()
     children: dict[tuple[str, ...], subprocess.Popen[bytes]] = {}
 
@@ -134,7 +134,7 @@ def work(_folder: Path) -> int:
             ending.wait(AGAIN_AFTER_S)
 
     signal.signal(signal.SIGTERM, on_signal)
-    parts = [*(("consume", lane) for lane in LANES), ("poll",)]
+    parts = [*(("consume", lane) for lane in LANES), ("poll",), ("keep",)]
     threads = [threading.Thread(target=watch, args=(part,)) for part in parts]
     for thread in threads:
         thread.start()

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection
+from dataclasses import dataclass
 from typing import Any
 
 from sqlalchemy import delete, select, update
@@ -69,6 +70,21 @@ def keep_content(work: Work, job_id: int, content: bytes) -> None:
     kind = select(JobRow.kind).where(JobRow.id == job_id).scalar_subquery()
     large = select(JobRow.id).join(JobPartRow).where(JobRow.kind == kind, JobPartRow.place == 0).order_by(JobRow.id.desc())
     work.execute(delete(JobRow).where(JobRow.id.in_(list(work.scalars(large.offset(KEPT_WITH_PARTS).limit(1000))))))
+
+
+@dataclass(frozen=True)
+class Asked:
+    """What a job was asked, and the key of that."""
+
+    asked_key: str
+    asked: str
+
+
+def latest_with_parts(work: Work, kind: str) -> Asked | None:
+    """The newest job of a kind that is done and found bytes."""
+    chosen = select(JobRow.asked_key, JobRow.asked).join(JobPartRow).where(JobRow.kind == kind, JobRow.state == "done")
+    row = work.execute(chosen.where(JobPartRow.place == 0).order_by(JobRow.id.desc()).limit(1)).first()
+    return Asked(*row) if row else None
 
 
 def content_of(work: Work, asked_key: str) -> bytes | None:

@@ -214,6 +214,7 @@ class Programme:
     waiting: Mapping[int, tuple[Pick, ...]] = field(default_factory=dict)
     refused: frozenset[tuple[int, int]] = frozenset()
     proposal: Mapping[str, Any] | None = None  # the job that proposed last, and what it said
+    public_key: str | None = None  # of its public look-book; None: it has none
 
 
 @dataclass(frozen=True, slots=True)

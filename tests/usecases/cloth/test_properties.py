@@ -6,6 +6,7 @@ import csv
 import io
 
 import pytest
+from conftest import tried_app
 
 from nematex.core.errors import FieldFault
 from nematex.store.database import Database
@@ -20,7 +21,6 @@ from nematex.usecases.cloth.lists.importing import apply, preview, send
 from nematex.usecases.cloth.readings import keep_readings
 from nematex.usecases.forms.merging import SHOWN, as_shown
 from nematex.usecases.held.shop import Shop
-from nematex.web.app import create_app
 
 
 def first(shop: Shop) -> ClothRecord:
@@ -53,7 +53,7 @@ def test_a_property_of_one_row_goes_in_by_list_form_and_bench_and_comes_out_ever
     assert first(shop).more["colour_fastness"] == pytest.approx(4.333)
     (row,) = csv.DictReader(io.StringIO(cloths_csv([first(shop)])))
     assert float(row["colour_fastness"]) == pytest.approx(4.333)
-    page = create_app(database, "test").test_client().get(f"/shelf/{first(shop).id}").get_data(as_text=True)
+    page = tried_app(database).test_client().get(f"/shelf/{first(shop).id}").get_data(as_text=True)
     assert "Colour fastness" in page
     assert "4.33 grade" in page
 

@@ -9,7 +9,7 @@ from functools import partial
 
 import numpy as np
 import pytest
-from conftest import Site
+from conftest import Site, tried_app
 from playwright.sync_api import Page
 
 from nematex.core.amount.length import amount
@@ -34,7 +34,6 @@ from nematex.usecases.judging.why_view import drop_rule, edges_of, rules_set, se
 from nematex.usecases.pattern.exchange import flat_pattern, patterns_json
 from nematex.usecases.pattern.importing import import_patterns
 from nematex.usecases.tasks.runners import runners
-from nematex.web.app import create_app
 
 TABLES = trade_tables()
 
@@ -151,7 +150,7 @@ def test_a_large_shops_matrix_is_worked_out_by_the_worker(demo: Shop, monkeypatc
     monkeypatch.setattr(whole_matrix, "AT_ONCE", 10)
     monkeypatch.setattr(whole_matrix, "BY_THE_WAY", 10)
     monkeypatch.setattr(whole_matrix, "PATIENCE_S", 0)
-    app = create_app(demo.database, "test")
+    app = tried_app(demo.database)
     client = app.test_client()
     asked: list[int] = []
     shop: Shop = app.extensions["shop"]

@@ -1,21 +1,26 @@
 """A mixed load on a running shop, from this machine to itself: people who look, judge, pick and correct at once.
 
-Each client is a process of its own and asks the next page when it has the last; so what is printed is how many requests
-the shop can answer, not how many people it feels like. It ends by itself.
+With a time to think the figures say how it feels to so many people; without, how much the shop can answer. Ends by itself.
 """
 
 from __future__ import annotations
 
 import random
 import re
+import socket
 import statistics
+import threading
 import time
-from concurrent.futures import ProcessPoolExecutor
+from collections import Counter
+from collections.abc import Sequence
+from contextlib import suppress
+from dataclasses import dataclass, field
 from html.parser import HTMLParser
-from http.client import HTTPConnection
+from http.client import HTTPConnection, HTTPException
+from pathlib import Path
 from urllib.parse import urlencode, urlsplit
 
-CLIENTS, SECONDS = 8, 12.0
+LOOK_EVERY_S = 5.0
 FORM = {"Content-Type": "application/x-www-form-urlencoded"}
 # What is done, and how often of a hundred times.
 MIX = (
@@ -52,13 +57,22 @@ class _Form(HTMLParser):
             self._open = ""
 
 
+@dataclass(frozen=True)
+class Known:
+    """Numbers of what is in the shop."""
+
+    cloths: list[int]
+    patterns: list[int]
+    programmes: list[int]
+
+
 class _Client:
     """One person: a connection, its cookies, and what is known of the shop's numbers."""
 
-    def __init__(self, port: int, seed: int, cloths: list[int], patterns: list[int]) -> None:
+    def __init__(self, port: int, seed: int, known: Known) -> None:
         self.connection = HTTPConnection("127.0.0.1", port, timeout=120)
         self.random = random.Random(seed)
-        self.cloths, self.patterns = cloths, patterns
+        self.known = known
         self.cookie = ""
         self.token = ""
 
@@ -75,7 +89,7 @@ class _Client:
         return reply.status, text
 
     def act(self, what: str) -> int:
-        cloth, pattern = self.random.choice(self.cloths), self.random.choice(self.patterns)
+        cloth, pattern = self.random.choice(self.known.cloths), self.random.choice(self.known.patterns)
         pages = {
             "shelf": f"/shelf?q={self.random.choice(('', 'lawn', 'jersey', 'linen'))}&page={self.random.randint(1, 3)}",
             "cloth": f"/shelf/{cloth}",
@@ -83,13 +97,14 @@ class _Client:
             "for a pattern": f"/pairing/pattern/{pattern}",
             "for a cloth": f"/pairing/cloth/{cloth}",
             "one pairing": f"/pairing/one/{pattern}/{cloth}",
-            "programme": f"/programmes/{self.random.randint(1, 5)}",
+            "programme": f"/programmes/{self.random.choice(self.known.programmes)}",
             "home": "/",
         }
         if what in pages:
             return self.ask("GET", pages[what])[0]
         if what == "pick":
-            given = {"csrf_token": self.token, "programme": "1", "cloth": str(cloth), "pattern": str(pattern)}
+            given = {"csrf_token": self.token, "programme": str(self.random.choice(self.known.programmes))}
+            given |= {"cloth": str(cloth), "pattern": str(pattern)}
             return self.ask("POST", "/programmes/picks", given)[0]
         _, page = self.ask("GET", f"/shelf/{cloth}/edit")
         form = _Form()
@@ -98,34 +113,103 @@ class _Client:
         return self.ask("POST", f"/shelf/{cloth}/edit", fields)[0]
 
 
-def _run(port: int, seed: int, seconds: float, cloths: list[int], patterns: list[int]) -> list[tuple[str, int, float]]:
-    """One client's acts: what, status, seconds."""
-    client = _Client(port, seed, cloths, patterns)
-    client.ask("GET", "/shelf/new")
-    done, until = [], time.monotonic() + seconds
+@dataclass(frozen=True)
+class Load:
+    """How many people, for how many seconds, how long each looks at a page before the next act (on average)."""
+
+    people: int = 8
+    seconds: float = 12.0
+    think_s: float = 0.0
+    slow: int = 0
+
+
+@dataclass
+class Seen:
+    """What was done: (act, status, seconds), and the memory of the web processes in MB at each look."""
+
+    acts: list[tuple[str, int, float]] = field(default_factory=list)
+    memory_mb: list[float] = field(default_factory=list)
+
+
+def _person(port: int, seed: int, load: Load, known: Known, seen: Seen, until: float) -> None:
+    """One person: looks, thinks, acts, until the time is up. Nobody begins at the same moment."""
+    client = _Client(port, seed, known)
     names, weights = zip(*MIX, strict=True)
+    time.sleep(client.random.uniform(0, load.think_s))
+    client.ask("GET", "/programmes")
     while time.monotonic() < until:
         (what,) = client.random.choices(names, weights)
         begun = time.monotonic()
-        status = client.act(what)
-        done.append((what, status, time.monotonic() - begun))
-    return done
+        try:
+            status = client.act(what)
+        except (OSError, HTTPException):
+            status = 599
+            client = _Client(port, seed, known)
+        seen.acts.append((what, status, time.monotonic() - begun))
+        time.sleep(min(client.random.expovariate(1 / load.think_s), 6 * load.think_s) if load.think_s else 0)
 
 
-def load(address: str, clients: int = CLIENTS, seconds: float = SECONDS) -> None:
-    """Put a mixed load on the shop at this address on 127.0.0.1, and print what it answered."""
-    port = urlsplit(address).port or 0
-    first = _Client(port, 0, [1], [1])
-    patterns = sorted({int(n) for n in re.findall(r"/patterns/(\d+)", first.ask("GET", "/patterns")[1])})
-    pages = [first.ask("GET", f"/shelf?page={page}")[1] for page in range(1, 9)]
-    cloths = sorted({int(number) for page in pages for number in re.findall(r"/shelf/(\d+)", page)})
-    with ProcessPoolExecutor(clients) as pool:
-        runs = [pool.submit(_run, port, seed, seconds, cloths, patterns) for seed in range(1, clients + 1)]
-        done = [act for run in runs for act in run.result()]
-    times = sorted(act[2] * 1000 for act in done)
-    failed = sum(act[1] >= 500 for act in done)
-    quantile = statistics.quantiles(times, n=100) if len(times) > 1 else [0.0] * 99
-    print(
-        f"load: {clients} clients at once for {seconds:.0f} s: {len(done) / seconds:.1f} acts a second, "
-        f"p50 {quantile[49]:.0f} ms, p95 {quantile[94]:.0f} ms; {failed} failed"
-    )
+def _slow(port: int, until: float) -> None:
+    """A client that sends a request letter by letter and never ends it."""
+    with suppress(OSError), socket.create_connection(("127.0.0.1", port), 30) as opened:
+        opened.sendall(b"GET /shelf HTTP/1.1\r\nHost: 127.0.0.1\r\nX-Slow: ")
+        while time.monotonic() < until:
+            opened.sendall(b"x")
+            time.sleep(2)
+
+
+def _memory_mb(pids: Sequence[int]) -> float:
+    found = 0.0
+    for pid in pids:
+        with suppress(OSError):
+            lines = Path(f"/proc/{pid}/status").read_text().splitlines()
+            found += sum(int(line.split()[1]) / 1024 for line in lines if line.startswith("VmRSS"))
+    return found
+
+
+def _known(port: int) -> Known:
+    first = _Client(port, 0, Known([1], [1], [1]))
+    drawers = [first.ask("GET", f"/patterns?page={page}")[1] for page in (1, 2, 3, 9)]
+    patterns = {int(number) for page in drawers for number in re.findall(r"/patterns/(\d+)", page)}
+    programmes = {int(n) for n in re.findall(r"/programmes/(\d+)", first.ask("GET", "/programmes")[1])}
+    pages = [first.ask("GET", f"/shelf?page={page}")[1] for page in (*range(1, 9), 50, 100, 150)]
+    cloths = {int(number) for page in pages for number in re.findall(r"/shelf/(\d+)", page)}
+    return Known(sorted(cloths), sorted(patterns), sorted(programmes))
+
+
+def run(address: str, load: Load, pids: Sequence[int] = ()) -> Seen:
+    """Put a mixed load on the shop at this address on 127.0.0.1; it ends by itself."""
+    port, seen = urlsplit(address).port or 0, Seen()
+    known, until = _known(port), time.monotonic() + load.seconds
+    slow = [threading.Thread(target=_slow, args=(port, until), daemon=True) for _ in range(load.slow)]
+    people = [threading.Thread(target=_person, args=(port, n, load, known, seen, until)) for n in range(1, load.people + 1)]
+    for thread in (*slow, *people):
+        thread.start()
+    while time.monotonic() < until:
+        seen.memory_mb.append(_memory_mb(pids))
+        time.sleep(min(LOOK_EVERY_S, max(0.0, until - time.monotonic())))
+    for thread in people:
+        thread.join()
+    return seen
+
+
+def _line(name: str, times: Sequence[float]) -> str:
+    ordered = sorted(each * 1000 for each in times)
+    quantile = statistics.quantiles(ordered, n=100) if len(ordered) > 1 else ordered * 99
+    return f"{name:16} {len(ordered):6}   p50 {quantile[49]:6.0f} ms   p95 {quantile[94]:6.0f} ms   p99 {quantile[98]:6.0f} ms"
+
+
+def print_seen(load: Load, seen: Seen) -> None:
+    """What the load came to, act by act."""
+    failed = Counter(status for _, status, _ in seen.acts if status >= 400)
+    print(f"load: {load.people} people for {load.seconds:.0f} s, {load.think_s:g} s between acts, {load.slow} slow connections")
+    print(_line("all", [spent for _, _, spent in seen.acts]), f"  {len(seen.acts) / load.seconds:.1f} acts a second")
+    for name, _ in MIX:
+        times = [spent for what, _, spent in seen.acts if what == name]
+        if times:
+            print(_line(name, times))
+    print(f"not answered well: {dict(failed) or 'none'}")
+    if any(seen.memory_mb):
+        quarter = max(1, len(seen.memory_mb) // 4)
+        first, last = statistics.median(seen.memory_mb[:quarter]), statistics.median(seen.memory_mb[-quarter:])
+        print(f"memory of the web processes: {first:.0f} MB in the first quarter, {last:.0f} MB in the last")

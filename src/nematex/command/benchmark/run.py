@@ -224,16 +224,26 @@ def _import_xlsx(database: Database, count: int) -> None:
     print(f"import: taken back in {time.perf_counter() - done:.1f} s")
 
 
-def run_load() -> int:
+def run_load(people: int, minutes: float, think_s: float, slow: int) -> int:
     """A mixed load on the shop that `start` started."""
-    from nematex.command.benchmark.load import load
-    from nematex.command.service import running_address
+    from nematex.command.benchmark.load import Load, print_seen, run
+    from nematex.command.service.state import running_address, web_pids
 
     address = running_address()
     if address is None:
         print("nematex: the shop does not run; run ./nematex start first.", file=sys.stderr)
         return 1
-    load(address)
+    load = Load(people, minutes * 60, think_s, slow)
+    print_seen(load, run(address, load, web_pids()))
+    return 0
+
+
+def run_fill() -> int:
+    """A made-up shop of real size."""
+    from nematex.command.benchmark.fill import fill
+    from nematex.command.service.database import database_url
+
+    print(fill(Database(database_url())))
     return 0
 
 

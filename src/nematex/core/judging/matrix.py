@@ -51,7 +51,11 @@ class Matrix:
         """A new matrix with these rows and columns of this one; what stands at -1 is to be put in."""
         if not (self.verdict.size and len(patterns) and len(cloths)):
             return Matrix.empty(len(patterns), len(cloths))
-        return Matrix(*(part.take(patterns, axis=0, mode="clip").take(cloths, axis=1, mode="clip") for part in self._parts))
+        rows, columns = _filled(patterns, self.verdict.shape[0]), _filled(cloths, self.verdict.shape[1])
+        if rows is None and columns is None:
+            return Matrix(*(part.copy() for part in self._parts))
+        made = self._parts if rows is None else [part.take(rows, axis=0) for part in self._parts]
+        return Matrix(*(made if columns is None else (part.take(columns, axis=1) for part in made)))
 
     def put(self, patterns: npt.NDArray[np.intp] | None, cloths: npt.NDArray[np.intp] | None, found: Matrix) -> None:
         """Fill whole rows (patterns) or whole columns (cloths) of a matrix that nobody reads yet."""
@@ -76,6 +80,12 @@ class Matrix:
     def without_cloth(self, enough: npt.NDArray[np.bool_], worst: Verdict = Verdict.WITH_CARE) -> npt.NDArray[np.intp]:
         """Patterns for which no cloth does of which there is enough; `enough` is patterns × cloths."""
         return np.flatnonzero(~((self.verdict <= worst) & enough).any(axis=1))
+
+
+def _filled(places: npt.NDArray[np.intp], held: int) -> npt.NDArray[np.intp] | None:
+    """Places to take from, for -1 whatever is near; None where that is all there is, in its order."""
+    near = np.where(places < 0, np.minimum(np.arange(len(places)), held - 1), places)
+    return None if len(near) == held and bool((near == np.arange(held)).all()) else near
 
 
 def _best(score: Scores, verdict: Codes, count: int) -> npt.NDArray[np.intp]:

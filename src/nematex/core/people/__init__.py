@@ -1,1 +1,1 @@
-"""Who may do what. Nothing lives here yet."""
+"""Who may do what, which passwords will do, and how long to wait after wrong ones."""

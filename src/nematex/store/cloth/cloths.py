@@ -56,6 +56,11 @@ def cloths_since(work: Work, version: int | None) -> list[ClothRecord]:
     return [_record(row) for row in work.execute(chosen if version is None else chosen.where(ClothRow.version > version))]
 
 
+def cloths_moved(work: Work, version: int) -> set[int]:
+    """Numbers of the cloths that were changed after a version."""
+    return set(work.scalars(select(ClothRow.id).where(ClothRow.version > version)))
+
+
 def count_since(work: Work, version: int) -> int:
     """How many cloths changed after a version."""
     return work.scalar(select(func.count()).select_from(ClothRow).where(ClothRow.version > version)) or 0

@@ -27,6 +27,18 @@ def readings_of(work: Work, cloth_id: int) -> list[ReadingRecord]:
     return [_reading(row._mapping) for row in work.execute(chosen)]
 
 
+def newest_reading(work: Work, cloth_id: int) -> int:
+    """The highest number of a cloth's readings, 0 where it has none."""
+    return work.scalar(select(func.max(ReadingRow.id)).where(ReadingRow.cloth_id == cloth_id)) or 0
+
+
+def read_since(work: Work, cloth_id: int, properties: Collection[str], seen: int) -> ReadingRecord | None:
+    """The newest reading of one of these properties with a number beyond `seen`."""
+    chosen = select(*COLUMNS).where(ReadingRow.cloth_id == cloth_id, ReadingRow.id > seen)
+    row = work.execute(chosen.where(ReadingRow.property.in_(properties)).order_by(ReadingRow.id.desc())).first()
+    return _reading(row._mapping) if row else None
+
+
 def _reading(row) -> ReadingRecord:  # type: ignore[no-untyped-def]
     return ReadingRecord(**{**row, "repeats": tuple(row["repeats"])})
 

@@ -21,6 +21,11 @@ def rule_fixes(work: Work) -> list[RuleFix]:
     return [RuleFix(**{name: getattr(row, name) for name in FIELDS}) for row in rows]
 
 
+def announce_rules(work: Work) -> None:
+    """Hold the rules until the unit of work ends: nobody else sets one meanwhile."""
+    next_version(work, RULES)
+
+
 def set_rule(work: Work, fix: RuleFix) -> None:
     """Set a number; set again, it is replaced, and what it shipped with stays."""
     values = {name: value for name, value in asdict(fix).items() if name not in ("id", "set_at")}

@@ -25,6 +25,7 @@ from nematex.store.models.cloth import (
     StockReadingRow,
 )
 from nematex.store.models.pattern import OverrideRow, PatternRow, RuleFixRow
+from nematex.store.models.people import InvitationRow, PasskeyRow, PersonRow, SignInRow, TrailRow
 from nematex.store.models.programme import PickPhotoRow, PickRow, ProgrammeRow
 from nematex.store.models.shop import GoneRow, ImportStepRow, JobPartRow, JobRow, SettingRow, ShopTextRow, UploadRow
 
@@ -36,6 +37,7 @@ __all__ = [
     "FilterRow",
     "GoneRow",
     "ImportStepRow",
+    "InvitationRow",
     "JobPartRow",
     "JobRow",
     "KitOfferRow",
@@ -43,7 +45,9 @@ __all__ = [
     "MappingRow",
     "NoteEditRow",
     "OverrideRow",
+    "PasskeyRow",
     "PatternRow",
+    "PersonRow",
     "PhotoRow",
     "PickPhotoRow",
     "PickRow",
@@ -59,8 +63,10 @@ __all__ = [
     "SettingRow",
     "SewAlongRow",
     "ShopTextRow",
+    "SignInRow",
     "StockReadingRow",
     "TakeEventRow",
     "TakeRow",
+    "TrailRow",
     "UploadRow",
 ]

@@ -7,9 +7,10 @@ from decimal import Decimal
 from typing import Any
 
 from sqlalchemy import JSON, Boolean, Date, DateTime, Double, ForeignKey, Integer, Numeric, String, Text, UniqueConstraint, text
-from sqlalchemy.dialects.mysql import LONGBLOB, MEDIUMTEXT
+from sqlalchemy.dialects.mysql import MEDIUMTEXT
 from sqlalchemy.orm import Mapped, mapped_column
 
+from nematex.store.files.column import KeptBytes
 from nematex.store.models.base import LETTER_BY_LETTER, Base
 
 
@@ -147,7 +148,7 @@ class MakeRow(Base):
     washed: Mapped[str] = mapped_column(String(20), default="")
     hours: Mapped[float | None] = mapped_column(Double)
     told: Mapped[dict[str, str]] = mapped_column(JSON, default=dict)
-    photo: Mapped[bytes | None] = mapped_column(LONGBLOB)
+    photo: Mapped[bytes | None] = mapped_column(KeptBytes)
     kept_at: Mapped[datetime] = mapped_column(DateTime)
     binned_at: Mapped[datetime | None] = mapped_column(DateTime)
 

@@ -7,9 +7,9 @@ from decimal import Decimal
 from typing import Any
 
 from sqlalchemy import JSON, BigInteger, Boolean, Date, DateTime, Double, ForeignKey, Integer, Numeric, String, Text, func, text
-from sqlalchemy.dialects.mysql import LONGBLOB
 from sqlalchemy.orm import Mapped, mapped_column
 
+from nematex.store.files.column import KeptBytes
 from nematex.store.models.base import LETTER_BY_LETTER, Base
 
 
@@ -105,7 +105,7 @@ class PhotoRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id", ondelete="CASCADE"), index=True)
     kind: Mapped[str] = mapped_column(String(20))
-    content: Mapped[bytes] = mapped_column(LONGBLOB)
+    content: Mapped[bytes] = mapped_column(KeptBytes)
     px_per_cm: Mapped[float] = mapped_column(Double)
     found: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
     taken_at: Mapped[datetime] = mapped_column(DateTime, server_default=func.now())

@@ -6,10 +6,10 @@ from datetime import date, datetime
 from typing import Any
 
 from sqlalchemy import JSON, Boolean, Date, DateTime, ForeignKey, Integer, String, Text, func, text
-from sqlalchemy.dialects.mysql import LONGBLOB
 from sqlalchemy.orm import Mapped, mapped_column
 
-from nematex.store.models.base import Base
+from nematex.store.files.column import KeptBytes
+from nematex.store.models.base import LETTER_BY_LETTER, Base
 
 
 class ProgrammeRow(Base):
@@ -24,6 +24,7 @@ class ProgrammeRow(Base):
     brief: Mapped[dict[str, str] | None] = mapped_column(JSON(none_as_null=True))
     refused: Mapped[list[list[int]] | None] = mapped_column(JSON(none_as_null=True))
     proposal: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
+    public_key: Mapped[str | None] = mapped_column(String(40, LETTER_BY_LETTER), unique=True)
     binned_at: Mapped[datetime | None] = mapped_column(DateTime)
 
 
@@ -61,5 +62,5 @@ class PickPhotoRow(Base):
     __tablename__ = "pick_photo"
 
     pick_id: Mapped[int] = mapped_column(ForeignKey("pick.id", ondelete="CASCADE"), primary_key=True, autoincrement=False)
-    content: Mapped[bytes] = mapped_column(LONGBLOB)
+    content: Mapped[bytes] = mapped_column(KeptBytes)
     taken_at: Mapped[datetime] = mapped_column(DateTime, server_default=func.now())

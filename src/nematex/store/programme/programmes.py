@@ -50,6 +50,7 @@ def _programme(row: ProgrammeRow, picks: Sequence[PickRow]) -> Programme:
         {pick_id: tuple(found) for pick_id, found in waiting.items()},
         frozenset((cloth_id, pattern_id) for cloth_id, pattern_id in row.refused or ()),
         row.proposal,
+        row.public_key,
     )
 
 
@@ -67,6 +68,17 @@ def programme(work: Work, programme_id: int) -> Programme | None:
     """A programme; None where there is none, or it is in the bin."""
     row = work.get(ProgrammeRow, programme_id)
     return _programme(row, _picks(work, row.id)) if row and row.binned_at is None else None
+
+
+def programme_of_key(work: Work, key: str) -> Programme | None:
+    """The programme whose look-book everybody may read at this key."""
+    row = work.scalar(select(ProgrammeRow).where(ProgrammeRow.public_key == key, ProgrammeRow.binned_at.is_(None)))
+    return _programme(row, _picks(work, row.id)) if row else None
+
+
+def set_public_key(work: Work, programme_id: int, key: str | None) -> None:
+    next_version(work, PROGRAMMES)
+    work.get_one(ProgrammeRow, programme_id).public_key = key
 
 
 def announce_change(work: Work) -> None:

@@ -13,6 +13,7 @@ from nematex.store.air import kits as store
 from nematex.store.air.kits import KitOffer
 from nematex.store.programme.programmes import announce_change
 from nematex.store.records import ClothRecord, PatternRecord
+from nematex.usecases.forms.stale import must_be_as_shown
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.ranking import fitting_wish, one_pairing
@@ -104,9 +105,17 @@ def sell(shop: Shop, offer_id: int, size: str, step: int, now: datetime) -> None
             raise FieldFault("size", size[:40], "has none left" if step > 0 else "has none sold")
 
 
-def say_optional(shop: Shop, offer_id: int, optional: frozenset[int]) -> None:
+def optional_shown(kit: KitOffer) -> str:
+    """The places of what is optional, as a form shows them."""
+    return " ".join(str(at) for at, (_, optional) in enumerate(kit.contents) if optional)
+
+
+def say_optional(shop: Shop, offer_id: int, optional: frozenset[int], shown: str | None = None) -> None:
+    """Which of its things one may leave out; raises Clashing where those are others than were shown."""
     with shop.database.work() as work:
-        if store.offer(work, offer_id):
+        announce_change(work)
+        if kept := store.offer(work, offer_id):
+            must_be_as_shown("optional", shown, optional_shown(kept), " ".join(map(str, sorted(optional))))
             store.set_optional(work, offer_id, optional)
 
 

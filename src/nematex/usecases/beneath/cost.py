@@ -12,8 +12,9 @@ from nematex.core.beneath.notions import Notion
 from nematex.core.errors import FieldFault
 from nematex.core.quantity.pricing import Line, Sum, summed
 from nematex.store.records import ClothRecord
-from nematex.store.settings import put
+from nematex.store.settings import put, value_held
 from nematex.usecases.beneath.view import Beneath, LiningRow
+from nematex.usecases.forms.stale import must_be_as_shown
 from nematex.usecases.held.shop import Shop
 
 SETTING, LONGEST = "notion prices", 300
@@ -54,10 +55,11 @@ def read_notion_prices(text: str) -> dict[str, PriceOf]:
     return found
 
 
-def keep_notion_prices(shop: Shop, text: str) -> None:
-    """Keep the shop's prices of notions; raises FieldFault."""
+def keep_notion_prices(shop: Shop, text: str, shown: str | None = None) -> None:
+    """Keep the shop's prices of notions; raises FieldFault, Clashing where they are others than were shown."""
     read_notion_prices(text)
     with shop.database.work() as work:
+        must_be_as_shown("prices", shown, value_held(work, SETTING), text.strip())
         put(work, SETTING, text.strip())
 
 

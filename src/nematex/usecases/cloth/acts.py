@@ -10,7 +10,7 @@ from nematex.core.codes import code_key
 from nematex.core.errors import FieldFault
 from nematex.store.cloth import filters
 from nematex.store.cloth.cloths import announce_change, bin_cloths, cloth, cloths_by_code, ids_by_code
-from nematex.store.cloth.readings import readings_of
+from nematex.store.cloth.readings import newest_reading, read_since, readings_of
 from nematex.store.cloth.uploads import steps_of
 from nematex.store.database import Work
 from nematex.store.records import ClothRecord, ReadingRecord
@@ -60,10 +60,29 @@ def remove_cloth(shop: Shop, cloth_id: int) -> None:
         bin_cloths(work, [cloth_id])
 
 
-def keep_measurement(shop: Shop, record: ClothRecord, readings: list[ReadingRecord]) -> None:
-    """Add readings to a cloth and bring the values in force up to date."""
+def latest_reading(shop: Shop, cloth_id: int) -> int:
+    """The number of a cloth's newest reading; 0 where it has none."""
     with shop.database.work() as work:
+        return newest_reading(work, cloth_id)
+
+
+def keep_measurement(shop: Shop, record: ClothRecord, readings: list[ReadingRecord], seen: int | None = None) -> None:
+    """Add readings to a cloth and bring the values in force up to date.
+
+    `seen` is the newest reading that the page knew; raises FieldFault where somebody else has read the same since.
+    """
+    with shop.database.work() as work:
+        announce_change(work)
+        if seen is not None and (other := read_since(work, record.id, {each.property for each in readings}, seen)):
+            raise _read_meanwhile(other)
         keep_readings(work, record, readings)
+
+
+def _read_meanwhile(other: ReadingRecord) -> FieldFault:
+    value = other.word if other.number is None else f"{other.number:g}"
+    label, when = readable()[other.property].label, f"{other.taken_at:%-d %B, %H:%M}"
+    rule = f"was kept by {other.by_whom or 'somebody'} on {when}, while this page was open. Keep yours too, and it is in force"
+    return FieldFault(label, value, rule)
 
 
 def readings_by_property(shop: Shop, cloth_id: int) -> dict[str, list[ReadingRecord]]:

@@ -12,6 +12,7 @@ from nematex.store.cloth.cloths import announce_change, cloths_by_code
 from nematex.store.records import ClothRecord
 from nematex.usecases.cloth.form import choices_of, form_groups, form_values, record_from_form
 from nematex.usecases.cloth.readings import keep_cloths
+from nematex.usecases.forms.stale import sign_of
 from nematex.usecases.held.shop import Shop
 
 ONE_BY_ONE = ("code", "name", "stock_m", "colourways", "bolts")  # what only makes sense for a single cloth
@@ -51,12 +52,25 @@ def bulk_changes(records: Sequence[ClothRecord], field: str, text: str, tables: 
     return found
 
 
-def apply_bulk(shop: Shop, records: Sequence[ClothRecord], field: str, text: str, tables: Tables, by: str) -> None:
-    """Make the change on these cloths as they are now; what else somebody changed meanwhile stays. Raises FieldFault."""
+def sign_of_changes(changes: Sequence[BulkChange]) -> str:
+    """What a page showed of them, as a short sign."""
+    return sign_of(sorted((each.old.id, each.before) for each in changes))
+
+
+def apply_bulk(
+    shop: Shop, records: Sequence[ClothRecord], field: str, text: str, tables: Tables, by: str, shown: str | None = None
+) -> None:
+    """Make the change on these cloths as they are now; what else somebody changed meanwhile stays.
+
+    `shown` is the sign of what the page showed of this field. Raises FieldFault.
+    """
     with shop.database.work() as work:
         announce_change(work)
         now = {code: each for code, each in cloths_by_code(work, [r.code for r in records]).items() if not each.binned}
         changes = bulk_changes(list(now.values()), field, text, tables)
         if not changes:
             raise FieldFault("cloths", "", "are all so already; nothing was changed")
+        if shown is not None and shown != sign_of_changes(changes):
+            rule = "was changed by somebody else for some of these cloths; what would change now stands below"
+            raise FieldFault(bulk_fields()[field].form_label, text, rule)
         keep_cloths(work, [each.new for each in changes], now, by, "changed together")

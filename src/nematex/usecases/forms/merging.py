@@ -22,7 +22,8 @@ def as_shown(values: Mapping[str, str]) -> str:
     return json.dumps({name: clean(text) for name, text in values.items() if text}, ensure_ascii=False)
 
 
-def _read(text: str) -> dict[str, str]:
+def read_shown(text: str) -> dict[str, str]:
+    """What a form showed, out of its hidden field."""
     try:
         found = json.loads(text or "{}")
     except (ValueError, RecursionError):
@@ -65,7 +66,7 @@ def merged(
     given: Mapping[str, str], now: Mapping[str, str], fields: Iterable[str], label: Callable[[str], str]
 ) -> dict[str, str]:
     """The texts to save: what was typed where the form's own text was changed, else what is kept now. Raises Clashing."""
-    shown = _read(given.get(SHOWN, ""))
+    shown = read_shown(given.get(SHOWN, ""))
     values, clashes = {}, []
     for name in fields:
         before, kept = clean(shown.get(name, "")), clean(now.get(name, ""))

@@ -42,6 +42,7 @@ class Shop:
         self.memory = Memory()
         self.judgements = Memory(JUDGEMENTS)  # of one cloth each; they are heavier than what is said of them
         self.previews: dict[object, Any] = {}  # the last few price lists as they were understood
+        self.large = threading.RLock()  # whoever works out what takes much memory holds it
         self._lock = threading.Lock()
         self._state: State | None = None
         self.as_shipped = trade_tables()
@@ -54,7 +55,7 @@ class Shop:
         state = self._state
         if state and found == state.settings:
             return state
-        with self._lock, self.database.snapshot() as work:
+        with self._lock, self.database.snapshot(found) as work:
             self._state = self._renewed(work, settings(work))
             return self._state
 

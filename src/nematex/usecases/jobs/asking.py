@@ -13,10 +13,12 @@ import nematex
 from nematex.store import jobs
 from nematex.store.database import Database
 from nematex.store.records import Job
+from nematex.store.trail.who import who_acts
 from nematex.usecases.jobs.lanes import LANES, lane_of
 
 Enqueue = Callable[[str, int], Any]  # kind, number
 LOOK_EVERY_S = 0.05
+ASKED_BY = "asked by"  # in what a job is about: whose changes its changes are
 
 
 @cache
@@ -41,7 +43,7 @@ def ask(database: Database, enqueue: Enqueue, kind: str, asked: str, about: dict
     key = key_of(kind, asked)
     with database.lock(f"nematex ask {key[:40]}", wait_s=5), database.work() as work:  # two may ask at the same moment
         known = jobs.job_asked(work, key)
-        job_id = known.id if known else jobs.add_job(work, kind, key, asked, about, total)
+        job_id = known.id if known else jobs.add_job(work, kind, key, asked, about | {ASKED_BY: who_acts()}, total)
     if known is None:
         enqueue(kind, job_id)
     return job_id
@@ -59,6 +61,21 @@ def content(database: Database, kind: str, asked: str) -> bytes | None:
     """The bytes that were found for this question, if it was answered."""
     with database.work() as work:
         return jobs.content_of(work, key_of(kind, asked))
+
+
+def under_way(database: Database, kind: str) -> int | None:
+    """A job of this kind that waits or runs."""
+    with database.work() as work:
+        return next(iter(jobs.open_jobs(work, (kind,))), None)
+
+
+def latest_content(database: Database, kind: str) -> bytes | None:
+    """The bytes that were found last for any question of this kind, by this very program."""
+    with database.work() as work:
+        found = jobs.latest_with_parts(work, kind)
+        if found is None or found.asked_key != key_of(kind, found.asked):
+            return None
+        return jobs.content_of(work, found.asked_key)
 
 
 def look(database: Database, job_id: int) -> tuple[Job, int] | None:

@@ -10,6 +10,8 @@ from nematex.core.errors import NematexError
 from nematex.store import jobs
 from nematex.store.database import Database
 from nematex.store.records import Job
+from nematex.store.trail.who import THE_PROGRAM, acting
+from nematex.usecases.jobs.asking import ASKED_BY
 
 TOLD_EVERY_S = 0.4
 MOST_TRIES = 3
@@ -90,7 +92,8 @@ def run_job(database: Database, job_id: int, runners: dict[str, Runner]) -> None
 def _do(database: Database, kept: Job, runners: dict[str, Runner]) -> None:
     end: dict[str, object] = {}
     try:
-        end = {"state": "done", "found": runners[kept.kind](Handle(database, kept))}
+        with acting(str(kept.about.get(ASKED_BY) or THE_PROGRAM)):
+            end = {"state": "done", "found": runners[kept.kind](Handle(database, kept))}
     except Stopped as why:
         end = {"state": "cancelled", "message": str(why)}
     except NematexError as fault:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass, replace
+from functools import partial
 
 import numpy as np
 import numpy.typing as npt
@@ -17,6 +18,7 @@ from nematex.core.cloth.facts import STRUCTURES
 from nematex.core.errors import UnknownChoice
 from nematex.core.judging.demand import Demand
 from nematex.core.judging.judge import NAMES, CheckAnswer, Judgement, judge
+from nematex.core.judging.matrix import matrix
 from nematex.core.judging.pairing import Pairing, explain
 from nematex.core.judging.saying.aloud import each_its_own, spoken
 from nematex.core.judging.verdict import Verdict
@@ -28,7 +30,7 @@ from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.held.shelf import Shelf
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
-from nematex.usecases.judging.whole_matrix import at_hand
+from nematex.usecases.judging.whole_matrix import at_hand, of_cloth
 
 PAGE = 20
 ROUNDING_M = 1e-6
@@ -247,14 +249,17 @@ def _judged(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, wish
 
 def _verdicts(shop: Shop, state: State, found: list[tuple[PatternRecord, Wish]], cloth_id: int) -> list[tuple[Verdict, float]]:
     """Verdict and score of each: out of the whole matrix where it holds them, else judged one by one."""
-    place = state.shelf.place[cloth_id]
-    matrix = at_hand(shop, state) if all(own == Wish() for _, own in found) else None
-    if matrix:
+    place = at = state.shelf.place[cloth_id]
+    if all(own == Wish() for _, own in found):
+        judged = at_hand(shop, state)
+        if judged is None:
+            judged, at = of_cloth(shop, state, place), 0
         lines = [state.drawer.place[pattern.id] for pattern, _ in found]
-        return [(Verdict(int(matrix.verdict[line, place])), float(matrix.score[line, place])) for line in lines]
-    cloth = state.shelf.cloths[place]
-    judged = [_judged(shop, state, pattern, cloth, own) for pattern, own in found]
-    return [(Verdict(int(one.verdict[at])), float(one.score[at])) for one, at in judged]
+    else:
+        column = state.shelf.columns.take(np.array([place], dtype=np.intp))
+        asked = [partial(state.drawer.demand, pattern, own) for pattern, own in found]
+        judged, at, lines = matrix(column, asked, state.tables, threads=1), 0, list(range(len(found)))
+    return [(Verdict(int(judged.verdict[line, at])), float(judged.score[line, at])) for line in lines]
 
 
 def rank_patterns(

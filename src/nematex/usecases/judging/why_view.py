@@ -13,13 +13,16 @@ from nematex.core.judging.why import Edge, why
 from nematex.core.pattern.facts import EdgeFix, ReadingFix, Wish
 from nematex.core.pattern.interpretation_fixes import waits
 from nematex.core.tables import Tables
-from nematex.store.judging.rule_fixes import rule_fixes, set_rule, unset_rule
+from nematex.store.judging.rule_fixes import announce_rules, rule_fixes, set_rule, unset_rule
 from nematex.store.records import PatternRecord, RuleFix
+from nematex.usecases.forms.merging import SHOWN, read_shown
+from nematex.usecases.forms.stale import must_be_as_shown
 from nematex.usecases.held.drawer import Drawer
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.pattern.acts import change_pattern
 
+NOTHING = "nothing at all"  # what words mean that mean no cloth
 SCOPES = ("pattern", "rule")
 LETTERS = 600
 MOST_PAIRINGS = 400_000  # up to so many pairings it is said at once what a changed rule moves
@@ -88,12 +91,30 @@ def set_edge(shop: Shop, state: State, record: PatternRecord, wish: Wish, given:
     if row is None:
         raise FieldFault("window", name, "is no edge of this pattern any more; look at the page again")
     value, reason, by = _number(given, "value"), _reason(given), given.get("by", "").strip()[:60]
+    must_be_as_shown(f"{name}, {side}", given.get("shown"), as_edge(row), f"{value:.6g}")
     if scope == "rule":
         return _set_rule(shop, state, row, value, reason, by)
     _check_order(rows, row, value)
     fix = EdgeFix(name, side, value, reason, by, date.today().isoformat())
-    change_pattern(shop, record.id, lambda now: _with_edges(now, name, side, fix))
+    known = _fixed(record, name, side)
+
+    def change(now: PatternRecord) -> PatternRecord:
+        must_be_as_shown(f"{name}, {side}", known, _fixed(now, name, side), f"{value:.6g}")
+        return _with_edges(now, name, side, fix)
+
+    change_pattern(shop, record.id, change)
     return None
+
+
+def as_edge(row: EdgeRow) -> str:
+    """An edge as a form shows it: its number, and its rule's where it has one."""
+    return f"{row.edge.value:.6g} {'' if row.rule is None else f'{row.rule:.6g}'}".strip()
+
+
+def _fixed(record: PatternRecord, window: str, side: str) -> str:
+    """What this edge is set to, "" where it is as it was read."""
+    found = (each for each in record.facts.edge_fixes if (each.window, each.side) == (window, side))
+    return next((f"{each.value:.6g}" for each in found), "")
 
 
 def _with_edges(record: PatternRecord, window: str, side: str, *fixes: EdgeFix) -> PatternRecord:
@@ -126,6 +147,9 @@ def _set_rule(shop: Shop, state: State, row: EdgeRow, value: float, reason: str,
     tables = corrected(shop.as_shipped, [*known, new])  # raises where it would turn a range about
     moved = _moved(state, tables)
     with shop.database.work() as work:
+        announce_rules(work)
+        now = [Correction(each.place, each.row, each.field, each.value) for each in rule_fixes(work)]
+        must_be_as_shown("rule", str(known), str(now), "")
         set_rule(work, RuleFix(origin.table, origin.row, origin.field, value, was, reason, by))
     return moved
 
@@ -156,7 +180,18 @@ def set_reading(shop: Shop, state: State, record: PatternRecord, given: Mapping[
         if name not in lexicon.index:
             raise UnknownChoice("cloths", name, lexicon.index, "cloth name")
     fix = ReadingFix(words, tuple(cloths), _reason(given), given.get("by", "").strip()[:60], date.today().isoformat())
-    change_pattern(shop, record.id, lambda now: _with_readings(now, words, fix))
+
+    def change(now: PatternRecord) -> PatternRecord:
+        shown = read_shown(given.get(SHOWN, "")).get(words.casefold(), "") if SHOWN in given else None
+        must_be_as_shown(words, shown, readings_shown(now).get(words.casefold(), ""), ", ".join(cloths) or NOTHING)
+        return _with_readings(now, words, fix)
+
+    change_pattern(shop, record.id, change)
+
+
+def readings_shown(record: PatternRecord) -> dict[str, str]:
+    """Words → what they were said to mean, as a form shows them."""
+    return {each.words.casefold(): ", ".join(each.cloths) or NOTHING for each in record.facts.reading_fixes}
 
 
 def drop_reading(shop: Shop, record: PatternRecord, words: str) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import secrets
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
@@ -16,6 +17,7 @@ from nematex.usecases.held.shop import Shop
 
 NAME_LETTERS, LINE_LETTERS = 120, 2000
 SIZE_LETTERS = 40
+KEY_BYTES = 18  # of the public address: nobody guesses it
 MOVES = {"up": -1, "down": 1}
 TOGETHER = {"join": True, "part": False}
 
@@ -71,6 +73,19 @@ def save_programme(shop: Shop, programme_id: int | None, given: Mapping[str, str
             raise FieldFault("name", "", "is missing; a programme needs one")
         day, words = read_day(values.get("shown_on", "")), checked_text("intro", values.get("intro", ""))
         return store.save_programme(work, title, day, words, programme_id)
+
+
+def of_key(shop: Shop, key: str) -> Programme | None:
+    """The programme whose look-book is shown at a public address."""
+    with shop.database.work() as work:
+        return store.programme_of_key(work, key)
+
+
+def open_to_all(shop: Shop, programme_id: int, is_open: bool) -> None:
+    """Show its look-book at a public address, or take it back: the old address is dead for good. Raises FieldFault."""
+    with shop.database.work() as work:
+        found_programme(work, programme_id)
+        store.set_public_key(work, programme_id, secrets.token_urlsafe(KEY_BYTES) if is_open else None)
 
 
 def remove_programme(shop: Shop, programme_id: int) -> None:

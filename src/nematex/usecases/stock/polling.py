@@ -12,6 +12,7 @@ from nematex.store.cloth import feed as store
 from nematex.store.cloth.cloths import change_cloths
 from nematex.store.database import Work
 from nematex.store.settings import put
+from nematex.store.trail.who import UNTOLD, acting
 from nematex.store.versions import SHELF, next_version
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
@@ -47,7 +48,7 @@ def poll(shop: Shop, feed: StockFeed, now: datetime) -> int:
         if not found.changed:  # the shelf is left alone, so that nothing has to be worked out anew
             _note(work, answer, found, shop, now)
             return 0
-    with shop.database.work() as work:
+    with acting(UNTOLD), shop.database.work() as work:
         next_version(work, SHELF)  # held to the end: a reservation made meanwhile waits, and counts next time
         found = _compared(work, shop, answer)
         change_cloths(work, {cloth_id: {"stock_m": metres} for cloth_id, metres in found.changed.items()})

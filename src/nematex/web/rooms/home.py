@@ -1,4 +1,4 @@
-"""The front of the shop: what is here, what next; the settings; the health check."""
+"""The front of the shop: what is here, what next; the settings."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from werkzeug.wrappers import Response
 from nematex.usecases.front import front
 from nematex.usecases.programme.stocked.before_air import looked_over
 from nematex.usecases.programme.stocked.needs import alarms
-from nematex.usecases.settings import SETTINGS, choose_setting, is_well
+from nematex.usecases.settings import SETTINGS, choose_setting
 from nematex.usecases.stock.selling import feed_said
 from nematex.web.rooms.common import inside, now, shop
 
@@ -36,8 +36,3 @@ def save_settings() -> Response:
         if name in request.form:
             choose_setting(shop(), name, request.form[name])
     return redirect(inside(request.form.get("back", "/"), "/"))
-
-
-@room.get("/health")
-def health() -> str:
-    return "well" if is_well(shop()) else "ill"

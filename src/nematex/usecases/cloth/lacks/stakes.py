@@ -8,13 +8,12 @@ import numpy as np
 import numpy.typing as npt
 
 from nematex.core.judging.judge import NAMES
-from nematex.core.judging.matrix import Matrix, matrix
+from nematex.core.judging.matrix import Matrix
 from nematex.core.judging.verdict import Verdict
-from nematex.core.pattern.facts import Wish
 from nematex.tables import properties
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
-from nematex.usecases.judging.whole_matrix import at_hand, ready, whole
+from nematex.usecases.judging.whole_matrix import at_hand, of_cloth, ready, whole
 
 Counts = npt.NDArray[np.int32]
 
@@ -53,9 +52,4 @@ def stakes_of(shop: Shop, state: State, place: int) -> Stakes:
     judged = at_hand(shop, state)
     if judged:
         return _stakes(judged.taken(np.arange(len(state.drawer.records)), one))
-    cloth = state.shelf.cloths[place]
-
-    def work_out() -> Stakes:
-        return _stakes(matrix(state.shelf.columns.take(one), state.drawer.demands(Wish()), state.tables, threads=1))
-
-    return shop.memory.of(("stakes", id(cloth)), (cloth, state.drawer, state.tables), work_out)
+    return _stakes(of_cloth(shop, state, place))

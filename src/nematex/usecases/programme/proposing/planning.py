@@ -10,6 +10,7 @@ from typing import Any
 
 from nematex.core.errors import FieldFault, NematexError, UnknownChoice
 from nematex.core.set.brief import FIELDS, read_brief
+from nematex.core.set.order import with_moved
 from nematex.store.programme import programmes as store
 from nematex.store.records import Job, Pick, Programme
 from nematex.usecases.cloth.browse import cloth_named
@@ -150,11 +151,15 @@ def ask_open(shop: Shop, programme_id: int, pick_id: int, question: str) -> None
 
 
 def put_in_order(shop: Shop, programme_id: int, leading: list[int], moved: int | None = None) -> None:
-    """The running order, by the picks that open each place; the one that was moved is the presenter's own then."""
+    """The running order, by the picks that open each place; the one that was moved is the presenter's own then.
+
+    Others may have moved theirs meanwhile: theirs stay.
+    """
     with shop.database.work() as work:
-        found_programme(work, programme_id)
+        found = found_programme(work, programme_id)
         if moved is not None:
             store.take_up(work, programme_id, moved)
+            leading = with_moved([pick.id for pick in found.picks if not pick.with_before], leading, moved)
         store.order_picks(work, programme_id, leading)
 
 

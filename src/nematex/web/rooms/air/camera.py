@@ -15,6 +15,7 @@ from nematex.usecases.air.takes import keep_sent, read_take
 from nematex.web.qr import qr_svg
 from nematex.web.rooms.common import as_number, json_sent, now, shop
 from nematex.web.rooms.programme.programmes import find_programme
+from nematex.web.rooms.shown_at import shown_at
 
 room = Blueprint("camera", __name__, url_prefix="/programmes/<int:programme_id>/air")
 WORKER = Path(__file__).resolve().parents[2] / "static/camera-worker.js"
@@ -54,7 +55,7 @@ def remote(programme_id: int) -> Response:
     """A code for a phone, and the address that a phone reads from the picture."""
     find_programme(programme_id)
     code = new_remote(shop(), programme_id, datetime.now())
-    address = url_for("remote.page", code=code, _external=True)
+    address = shown_at(url_for("remote.page", code=code))
     return jsonify(code=code, address=address, picture=qr_svg(address))
 
 

@@ -48,7 +48,7 @@ def keep() -> Reply | tuple[str, int]:
 
 def _one(found: Offered, fault: FieldFault | None = None) -> str:
     of = programme(shop(), found.kit.programme_id) if found.kit.programme_id else None
-    return render_template("kit/offer.html", one=found, of=of, fault=fault)
+    return render_template("kit/offer.html", one=found, of=of, fault=fault, shown=kits.optional_shown(found.kit))
 
 
 @room.get("/<int:kit_id>")
@@ -63,7 +63,8 @@ def change(kit_id: int) -> Reply | tuple[str, int]:
     act, _, size = request.form.get("act", "").partition(" ")
     try:
         if act == "optional":
-            kits.say_optional(shop(), kit_id, frozenset(numbers(request.form.getlist("optional"))))
+            optional = frozenset(numbers(request.form.getlist("optional")))
+            kits.say_optional(shop(), kit_id, optional, request.form.get("shown"))
         elif act in ("sell", "back"):
             kits.sell(shop(), kit_id, size, 1 if act == "sell" else -1, datetime.now())
         else:

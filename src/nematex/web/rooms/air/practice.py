@@ -12,6 +12,7 @@ from nematex.core.judging.verdict import Verdict
 from nematex.store.records import PatternRecord
 from nematex.usecases.air.practice.questions import Question, next_question, read_question
 from nematex.usecases.air.practice.room import REASONS, answer_question, find_answer, read_who, standing
+from nematex.web.guard.who import their_name
 from nematex.web.rooms.common import now, shop
 
 room = Blueprint("practice", __name__, url_prefix="/practice")
@@ -27,7 +28,7 @@ def _hung() -> PatternRecord | None:
 
 
 def _who() -> str:
-    return read_who(str(session.get(WHO, "")))
+    return read_who(their_name(str(session.get(WHO, ""))))
 
 
 def _asked(question: Question | None, values: dict[str, str], fault: FieldFault | None = None) -> str:

@@ -9,6 +9,7 @@ from nematex.store.air.sew_alongs import SewAlong
 from nematex.usecases.air.sew_along import acts
 from nematex.web.rooms.air.sew_alongs import calendar_of, paper_of, told
 from nematex.web.rooms.common import now, shop
+from nematex.web.rooms.shown_at import shown_at
 
 room = Blueprint("public", __name__, url_prefix="/along/<key>")
 
@@ -36,7 +37,7 @@ def page(key: str) -> str:
 
 @room.get("/calendar.ics")
 def calendar(key: str) -> Response:
-    return calendar_of(_found(key), url_for("public.page", key=key, _external=True))
+    return calendar_of(_found(key), shown_at(url_for("public.page", key=key)))
 
 
 @room.get("/<any(checklist, worksheet):what>.pdf")

@@ -11,6 +11,7 @@ from nematex.core.cloth.print_scale import scale_words
 from nematex.core.errors import FieldFault
 from nematex.web.rooms.common import now, numbers
 from nematex.web.rooms.paper import as_pdf, paper_asked
+from nematex.web.rooms.shown_at import shown_at
 
 room = Blueprint("aids", __name__, url_prefix="/print")
 AIDS = {
@@ -52,7 +53,7 @@ def labels() -> Response:
     chosen = [cloth for number in numbers(request.args.getlist("cloth"))[:MOST_LABELS] if (cloth := now().cloth(number))]
     if not chosen:
         raise FieldFault("cloth", "", "is missing; choose the cloths that want a label")
-    rows = [(record, cloth, *_qr_path(url_for("shelf.cloth", cloth_id=record.id, _external=True))) for record, cloth in chosen]
+    rows = [(record, cloth, *_qr_path(shown_at(url_for("shelf.cloth", cloth_id=record.id)))) for record, cloth in chosen]
     sheets = [rows[at : at + LABELS_A_PAGE] for at in range(0, len(rows), LABELS_A_PAGE)]
     shown = {"paper": paper_asked(), "title": "Shelf labels", "sheets": sheets, "qr_mm": QR_MM}
     return as_pdf(render_template("cloth/aids/labels.html", **shown), "labels")

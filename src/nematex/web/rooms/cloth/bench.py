@@ -24,8 +24,9 @@ from nematex.usecases.cloth.lacks.worth import worth_measuring
 from nematex.usecases.cloth.shelf_filter import ShelfFilter
 from nematex.usecases.photo.at_the_bench import read_photos
 from nematex.usecases.photo.swatch import photo_by_id
+from nematex.web.guard.who import their_form
 from nematex.web.rooms.cloth.aids import AIDS
-from nematex.web.rooms.common import find_cloth, now, shop
+from nematex.web.rooms.common import as_number, find_cloth, now, shop
 
 room = Blueprint("bench", __name__, url_prefix="/bench")
 WORTH_SHOWN = 8
@@ -80,6 +81,7 @@ def _page(
         properties=properties(),
         held=acts.readings_in_force(shop(), record.id),
         made_up=now().is_made_up,
+        seen=acts.latest_reading(shop(), record.id),
         decides={name for name, prop in properties().items() if prop.check},
         hands={hand.word: hand for hand in now().tables.cloth_hands.values()}.values(),
     )
@@ -104,7 +106,7 @@ def act(cloth_id: int, name: str) -> Reply | str | tuple[str, int]:
     record, facts = find_cloth(cloth_id)
     found = measure_named(name)
     method = found.method(request.form.get("method", ""))
-    values = {key: text.strip() for key, text in request.form.items()}
+    values = {key: text.strip() for key, text in their_form().items()}
     session["by"] = values.get("by", "")[:60]
     sent = {each.name: file.read() for each in method.fields if each.photo and (file := request.files.get(each.name))}
     try:
@@ -119,7 +121,7 @@ def act(cloth_id: int, name: str) -> Reply | str | tuple[str, int]:
     if values.get("act") != "keep":
         return _page(record, facts, found, method, values, outcome)
     try:
-        acts.keep_measurement(shop(), record, outcome.readings)
+        acts.keep_measurement(shop(), record, outcome.readings, as_number(values.get("seen", "")))
     except FieldFault as fault:
         return _page(record, facts, found, method, values, outcome, fault), 400
     return redirect(url_for("bench.cloth", cloth_id=cloth_id, kept=found.name))

@@ -10,8 +10,9 @@ from nematex.core.errors import FieldFault
 from nematex.store.records import ClothRecord
 from nematex.usecases.cloth.acts import asked_filter
 from nematex.usecases.cloth.browse import found_cloths
-from nematex.usecases.cloth.bulk import apply_bulk, bulk_changes, bulk_fields
+from nematex.usecases.cloth.bulk import apply_bulk, bulk_changes, bulk_fields, sign_of_changes
 from nematex.usecases.cloth.form import choices_of
+from nematex.web.guard.who import their_name
 from nematex.web.rooms.common import now, numbers, shop
 
 room = Blueprint("chosen", __name__, url_prefix="/shelf")
@@ -56,7 +57,8 @@ def together() -> Response | str | tuple[str, int]:
         if field:
             changes = bulk_changes(records, field, text, now().tables)
         if changes is not None and request.method == "POST":
-            apply_bulk(shop(), records, field, text, now().tables, request.values.get("by", "").strip()[:60] or "the shop")
+            by = their_name(request.values.get("by", "")) or "the shop"
+            apply_bulk(shop(), records, field, text, now().tables, by, request.form.get("shown"))
             return redirect(url_for("shelf.cloths"))
     except FieldFault as found:
         fault = found
@@ -68,6 +70,7 @@ def together() -> Response | str | tuple[str, int]:
         field=field,
         text=text,
         changes=changes,
+        sign=sign_of_changes(changes or []),
         fault=fault,
         shown=SHOWN,
         named=NAMED,

@@ -9,6 +9,7 @@ from nematex.core.errors import FieldFault
 from nematex.usecases.judging.overrides import counted, decide, disagreements, forget
 from nematex.usecases.judging.ranking import fitting_wish, one_pairing, read_wish
 from nematex.usecases.judging.why_view import drop_rule, rules_set
+from nematex.web.guard.who import their_form
 from nematex.web.rooms.common import find_cloth, find_pattern, inside, now, shop, tell_binned
 from nematex.web.rooms.judging.pairing import pairing_page
 
@@ -28,7 +29,7 @@ def keep(pattern_id: int, cloth_id: int) -> Response | tuple[str, int]:
     pattern, (record, cloth) = find_pattern(pattern_id), find_cloth(cloth_id)
     wish = fitting_wish(pattern, read_wish(request.form))
     try:
-        decide(shop(), pattern, record, one_pairing(shop(), now(), pattern, cloth, wish), request.form)
+        decide(shop(), pattern, record, one_pairing(shop(), now(), pattern, cloth, wish), their_form())
     except FieldFault as fault:
         return pairing_page(pattern_id, cloth_id, wish, request.form, fault), 400
     return redirect(

@@ -266,7 +266,7 @@ def price_notions(pattern_id: int, cloth_id: int) -> Response | tuple[str, int]:
     pattern, (record, cloth) = find_pattern(pattern_id), find_cloth(cloth_id)
     wish = fitting_wish(pattern, read_wish(request.args))
     try:
-        keep_notion_prices(shop(), request.form.get("prices", ""))
+        keep_notion_prices(shop(), request.form.get("prices", ""), request.form.get("shown"))
     except FieldFault as fault:
         return _under(pattern, record, cloth, wish, fault), 400
     chosen = {name: request.args[name] for name in ("view", "size", "options") if name in request.args}

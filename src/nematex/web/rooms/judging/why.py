@@ -9,8 +9,19 @@ from werkzeug.wrappers import Response
 
 from nematex.core.errors import FieldFault
 from nematex.usecases.cloth.form import cloth_names
+from nematex.usecases.forms.merging import as_shown
 from nematex.usecases.judging.ranking import fitting_wish, read_wish
-from nematex.usecases.judging.why_view import drop_edge, drop_reading, edges_of, reading_fixes_of, set_edge, set_reading
+from nematex.usecases.judging.why_view import (
+    as_edge,
+    drop_edge,
+    drop_reading,
+    edges_of,
+    reading_fixes_of,
+    readings_shown,
+    set_edge,
+    set_reading,
+)
+from nematex.web.guard.who import their_form
 from nematex.web.rooms.common import find_pattern, now, shop, whole_number
 
 room = Blueprint("why", __name__, url_prefix="/patterns/<int:pattern_id>/why")
@@ -26,6 +37,8 @@ def _page(pattern_id: int, values: Mapping[str, str] | None = None, fault: Field
         demand=drawer.demand(record, wish),
         edges=edges_of(drawer, record, wish, shop().as_shipped),
         waiting=reading_fixes_of(record),
+        as_edge=as_edge,
+        words_shown=as_shown(readings_shown(record)),
         cloth_names=cloth_names(now().tables),
         values=values or {},
         fault=fault,
@@ -43,7 +56,7 @@ def edge(pattern_id: int) -> Response | tuple[str, int]:
     record = find_pattern(pattern_id)
     wish = fitting_wish(record, read_wish(request.form))
     try:
-        moved = set_edge(shop(), now(), record, wish, request.form)
+        moved = set_edge(shop(), now(), record, wish, their_form())
     except FieldFault as fault:
         return _page(pattern_id, request.form, fault), 400
     return redirect(url_for("why.page", pattern_id=pattern_id, part=wish.part, look=wish.look, moved=moved))
@@ -52,7 +65,7 @@ def edge(pattern_id: int) -> Response | tuple[str, int]:
 @room.post("/reading")
 def reading(pattern_id: int) -> Response | tuple[str, int]:
     try:
-        set_reading(shop(), now(), find_pattern(pattern_id), request.form)
+        set_reading(shop(), now(), find_pattern(pattern_id), their_form())
     except FieldFault as fault:
         return _page(pattern_id, request.form, fault), 400
     return redirect(url_for("why.page", pattern_id=pattern_id, _anchor="words"))

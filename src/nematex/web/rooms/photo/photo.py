@@ -13,6 +13,7 @@ from nematex.store.records import ClothRecord, Photo
 from nematex.tables import properties
 from nematex.usecases.photo.made_up import made_up_photo
 from nematex.usecases.photo.swatch import answers, confirmed, keep_photo, put_in_force, swatch_photo, swatch_photos
+from nematex.web.guard.who import their_form
 from nematex.web.rooms.common import find_cloth, shop
 
 room = Blueprint("photo", __name__, url_prefix="/photo")
@@ -31,7 +32,7 @@ def send(cloth_id: int) -> str:
 @room.post("/<int:cloth_id>")
 def receive(cloth_id: int) -> Response | tuple[str, int]:
     record = find_cloth(cloth_id)[0]
-    values = dict(request.form.items())
+    values = their_form()
     sent = request.files.get("photo")
     try:
         if values.get("act") == "simulate":

@@ -9,6 +9,7 @@ from werkzeug.wrappers import Response as Reply
 
 from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.usecases.programme import photos
+from nematex.usecases.programme.acts import open_to_all
 from nematex.usecases.programme.proposing import planning
 from nematex.web.pdf import fonts_inside, png
 from nematex.web.rooms.common import as_number, download, numbers, shop
@@ -72,6 +73,14 @@ def order(programme_id: int) -> Reply:
         abort(400)
     planning.put_in_order(shop(), programme_id, leading, as_number(request.form.get("moved", "")))
     return redirect(url_for("wall.page", programme_id=programme_id))
+
+
+@room.post("/wall/public")
+def public(programme_id: int) -> Reply:
+    """Show the look-book to all, or to nobody any more."""
+    find_programme(programme_id)
+    open_to_all(shop(), programme_id, request.form.get("act") == "show")
+    return redirect(url_for("wall.page", programme_id=programme_id, _anchor="public"))
 
 
 @room.get("/wall/photo/<int:pick_id>")

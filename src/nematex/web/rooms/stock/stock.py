@@ -31,6 +31,7 @@ def _page(fault: FieldFault | None = None) -> str:
     return render_template(
         "stock/stock.html", feed=feed_said(shop(), state, moment), sellers=sellers(shop(), state, moment)[:SHOWN], fault=fault,
         days=state.tables.judging.feed.popular_days, till=has_till(state), modes=MODES, cloths=state.shelf.records[:400],
+        shown=state.settings.get("stock feed", ""),
         address=request.form.get("address", state.settings.get("stock feed", "")),
     )  # fmt: skip
 
@@ -44,7 +45,7 @@ def page() -> str:
 def choose() -> Response | tuple[str, int]:
     """Where the stock is counted."""
     try:
-        choose_feed(shop(), request.form.get("address", ""))
+        choose_feed(shop(), request.form.get("address", ""), request.form.get("shown"))
     except FieldFault as fault:
         return _page(fault), 400
     return redirect(url_for("stock.page"))

@@ -1,0 +1,60 @@
+"""The shop's database: brought up where it is our own, migrated, filled with the made-up shop where that is wanted."""
+
+from __future__ import annotations
+
+import os
+
+from nematex.command.mariadb import LocalMariaDB, open_to_anybody
+from nematex.command.service.ending import end
+from nematex.command.service.state import database_runs, home, keep, read_state
+
+
+def database_url() -> str:
+    """DATABASE_URL, or the URL of our own MariaDB, which is started if it does not run."""
+    given = os.environ.get("DATABASE_URL")
+    if given:
+        return given.replace("mysql://", "mysql+pymysql://", 1).replace("mariadb://", "mysql+pymysql://", 1)
+    state = read_state()
+    server = LocalMariaDB(home())
+    if database_runs(state):
+        server.port = state.get("database_port", 0)
+        if not server.port or not open_to_anybody(server.port):
+            return server.url
+        # Started by a version that left MariaDB's own accounts without a password: start it again without them.
+        end(state["database_pid"])
+    pid = server.start(state.get("database_port", 0))
+    try:
+        keep(database_pid=pid, database_port=server.port)
+    except OSError:  # a full disk: nobody would find it again
+        server.stop()
+        raise
+    return server.url
+
+
+def known_url() -> str | None:
+    """The database's URL where it runs; nothing is started."""
+    given = os.environ.get("DATABASE_URL")
+    return database_url() if given or database_runs(read_state()) else None
+
+
+def prepare(url: str, demo: bool) -> bool:
+    """Migrate, and load the made-up shop into an empty database; returns whether the shop has an owner."""
+    from nematex.demo.load import load_demo
+    from nematex.store.database import Database
+    from nematex.usecases.held.shop import Shop
+    from nematex.usecases.people.set_up import has_people
+
+    database = Database(url)
+    database.migrate()
+    database.check()
+    if demo and load_demo(database):
+        print("Loaded the made-up shop: Marrowstone Cloth Room.")
+    owned = has_people(Shop(database))
+    database.close()
+    return owned
+
+
+def stop_database() -> None:
+    """End our own database where it runs."""
+    if database_runs(read_state()):
+        end(read_state()["database_pid"])

@@ -1,0 +1,55 @@
+"""`stop` and `status`."""
+
+from __future__ import annotations
+
+import os
+import shutil
+
+from nematex.command.service.ending import end
+from nematex.command.service.processes import metrics_folder
+from nematex.command.service.state import (
+    database_runs,
+    healthy,
+    keep,
+    read_state,
+    till_runs,
+    watch_runs,
+    web_pids_of,
+    worker_runs,
+)
+
+
+def stop() -> int:
+    """End who watches, the web server, the worker, then the database."""
+    state = read_state()
+    if watch_runs(state):
+        end(state["watch_pid"])
+        state = read_state()  # it may just have started something again
+    database = [state["database_pid"]] if database_runs(state) else []
+    worker = [state["worker_pid"]] if worker_runs(state) else []
+    till = [state["till_pid"]] if till_runs(state) else []
+    for name, pids in (("web server", web_pids_of(state)), ("worker", worker), ("till", till), ("database", database)):
+        if name == "till" and not pids:
+            continue  # only the made-up shop has one
+        for pid in pids:
+            end(pid)
+        print(f"{name}: {'stopped' if pids else 'was not running'}")
+    keep(lan="")
+    shutil.rmtree(metrics_folder(), ignore_errors=True)
+    return 0
+
+
+def status() -> int:
+    """Say what runs; exit 0 only if all of it does."""
+    state = read_state()
+    web = bool(web_pids_of(state)) and healthy(state["web_port"])
+    given = os.environ.get("DATABASE_URL")
+    database = bool(given) or database_runs(state)
+    address = f"http://127.0.0.1:{state['web_port']}/" if web else "not running"
+    worker = worker_runs(state)
+    print(f"web server: {address}")
+    print(f"worker: {'running' if worker else 'not running'}")
+    port = state.get("database_port")
+    where = "DATABASE_URL" if given else f"127.0.0.1:{port}" if port else "on a socket of its own"
+    print(f"database: {where if database else 'not running'}")
+    return 0 if web and worker and database else 1

@@ -1,0 +1,1 @@
+"""People, where they are signed in, invitations and passkeys."""

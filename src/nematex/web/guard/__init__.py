@@ -1,0 +1,1 @@
+"""Who is let in, and to what: one table, one place that asks it."""

@@ -1,0 +1,1 @@
+"""Signing in, one's own sign-in, the people of the shop, and the trail of changes."""
