@@ -123,6 +123,9 @@ def run_shots(names: list[str]) -> int:
     with chromium() as browser:
         for name, (address, size) in wanted.items():
             page = browser.new_page(viewport=size, reduced_motion="reduce")  # type: ignore[arg-type]
+            if not address:
+                page.goto(base)
+                page.get_by_role("button", name="buyer").click()  # whose work price lists are
             page.goto(base + (address or f"/import/{_messy_upload(shop)}"))
             if name in ACTS:
                 ACTS[name](page)
