@@ -6,6 +6,7 @@ import json
 import os
 import shutil
 import signal
+import socket
 import subprocess
 import sys
 import time
@@ -98,6 +99,23 @@ def test_what_dies_is_started_again_and_a_damaged_note_of_what_runs_is_found_out
         stopped = nematex(tmp_path, "stop")
     assert stopped.stdout.count("stopped") == 4
     assert "127.0.0.1" not in nematex(tmp_path, "status").stdout
+
+
+def test_two_hundred_slow_connections_do_not_stop_a_quick_one(tmp_path: Path) -> None:
+    """Each has sent half a request and keeps silent; the shop reads a request whole before a thread takes it."""
+    slow = []
+    try:
+        address = nematex(tmp_path, "start").stdout.split()[-1]
+        for _ in range(200):
+            opened = socket.create_connection(("127.0.0.1", state(tmp_path)["web_port"]), 60)
+            opened.sendall(b"POST /programmes HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 4000\r\n\r\nname=")
+            slow.append(opened)
+        for _ in range(8):  # whichever of the web processes takes it
+            assert "Kelp Ladder challis" in text_of(address + "shelf?q=kelp")
+    finally:
+        for opened in slow:
+            opened.close()
+        nematex(tmp_path, "stop")
 
 
 def test_without_demo_the_shop_waits_for_its_owner(tmp_path: Path) -> None:
