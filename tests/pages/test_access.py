@@ -156,6 +156,22 @@ def test_ids_of_others_and_secrets_that_were_tampered_with_open_nothing(demo: Sh
         assert client.get("/shelf").status_code == 302
 
 
+def test_a_look_book_is_open_to_all_until_it_is_withdrawn(demo: Shop) -> None:
+    client, everybody = client_of(demo, "presenter"), {"REMOTE_ADDR": "203.0.113.9"}
+    number = demo.now().programmes[0].id
+    client.post(f"/programmes/{number}/wall/public", data={"act": "show"})
+    key = demo.now().programmes[0].public_key
+    assert key
+    shown = client.get(f"/look/{key}", environ_base=everybody)
+    assert shown.status_code == 200
+    assert demo.now().programmes[0].name in shown.text
+    assert shown.headers["X-Robots-Tag"] == "noindex"
+    for spoilt in (key[:-1], key.swapcase(), key + "A", "x" * 4000):
+        assert client.get(f"/look/{spoilt}", environ_base=everybody).status_code == 404
+    client.post(f"/programmes/{number}/wall/public", data={"act": "hide"})
+    assert client.get(f"/look/{key}", environ_base=everybody).status_code == 404
+
+
 def print_table(shop: Shop) -> None:
     for (endpoint, method), who in sorted(seen(shop).items()):
         print(f"{endpoint},{method},{' '.join(who)}")
