@@ -9,10 +9,21 @@ import subprocess
 import time
 from collections import deque
 
+from sqlalchemy.exc import SQLAlchemyError
+
 from nematex.command.service.database import database_url
 from nematex.command.service.processes import start_beside, start_web
 from nematex.command.service.starting import network_of
-from nematex.command.service.state import State, database_runs, home, keep, read_state, web_pids_of
+from nematex.command.service.state import (
+    State,
+    database_runs,
+    home,
+    keep,
+    read_state,
+    till_runs,
+    web_pids_of,
+    worker_runs,
+)
 
 LOOK_EVERY_S = 1.0
 OFTEN, WITHIN_S, THEN_WAIT_S = 6, 60.0, 30.0  # what dies so often is given a pause: it would die again
@@ -42,7 +53,8 @@ def look(children: list[subprocess.Popen[bytes]], own_database: bool) -> bool:
     missing = int(state.get("wanted", len(pids))) - len(pids)
     if missing > 0:
         _start_webs(children, url, state, missing)
-    start_beside(url)
+    if not worker_runs(state) or (state.get("till_pid") and not till_runs(state)):
+        start_beside(url)
     for child in children:
         child.poll()  # takes leave of those that ended
     return dead or missing > 0
@@ -82,7 +94,7 @@ def watch() -> int:
             try:
                 if look(children, own_database):
                     patience.started(time.monotonic())
-            except (RuntimeError, OSError):
+            except (RuntimeError, OSError, SQLAlchemyError):  # a database that is away comes back: who watches stays
                 log.exception("something that died could not be started again")
                 patience.started(time.monotonic())
         time.sleep(patience.wait_s(time.monotonic()))

@@ -8,8 +8,3 @@ from flask import current_app, request
 def shown_at(path: str) -> str:
     """A full address of a path of this shop, as a phone or a printed label needs it."""
     return (current_app.config["SHOWN_AT"] or request.host_url).rstrip("/") + path
-
-
-def seen_by_others() -> bool:
-    """Whether another device can follow such an address."""
-    return bool(current_app.config["SHOWN_AT"]) or request.host.split(":")[0] not in ("127.0.0.1", "localhost")
