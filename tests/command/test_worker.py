@@ -16,7 +16,8 @@ import pytest
 from sqlalchemy import select, update
 
 from nematex.command.mariadb import free_port
-from nematex.command.worker import NICE, handing_over
+from nematex.command.standing_back import NICE
+from nematex.command.worker import handing_over
 from nematex.store import jobs
 from nematex.store.database import Database
 from nematex.store.models import JobRow

@@ -77,7 +77,7 @@ def test_what_is_wrong_with_an_entry(site: Site) -> None:
         with pytest.raises(FieldFault) as fault:
             save_make(shop, state, None, {**COAT, **given}, NOW)
         assert field in str(fault.value)
-    assert made(shop, state)[1] == LOGGED
+    assert made(shop, state).total == LOGGED
 
 
 def test_two_who_write_of_one_garment(site: Site) -> None:
@@ -86,7 +86,7 @@ def test_two_who_write_of_one_garment(site: Site) -> None:
     shown = as_shown({**COAT, "made_on": "2026-11-20"})
     save_make(shop, state, number, {**COAT, "made_on": "2026-11-20", "hours": "22", "shown": shown}, NOW)
     save_make(shop, state, number, {**COAT, "made_on": "2026-11-20", "changes": "longer", "shown": shown}, NOW)
-    [one, *_], count = made(shop, state)
+    one, count = made(shop, state).rows[0], made(shop, state).total
     assert (one.make.hours, one.make.told["changes"], count) == (22.0, "longer", LOGGED + 1)
 
 

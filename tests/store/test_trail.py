@@ -18,7 +18,7 @@ from nematex.usecases.held.shop import Shop
 
 def of(database: Database, kind: str, row_id: int | None = None) -> list[Step]:
     with database.work() as work:
-        return steps(work, kind, row_id)[0]
+        return steps(work, kind, row_id).rows
 
 
 def run(database: Database, who: str, sql: str) -> None:
@@ -107,10 +107,11 @@ def test_it_is_read_in_pages_and_what_is_old_goes(demo: Shop) -> None:
     for turn in range(55):
         run(demo.database, "Wren", f"update cloth set notes = '{turn}' where id = {number}")
     with demo.database.work() as work:
-        first, pages = steps(work, "cloth", number, 1)
-        last, _ = steps(work, "cloth", number, pages)
-        assert (len(first), pages) == (50, 2)
-        assert first[0].changes["notes"] == ("53", "54")
-        assert last
+        first = steps(work, "cloth", number, 1)
+        last = steps(work, "cloth", number, first.pages)
+        assert (len(first.rows), first.pages) == (50, 2)
+        assert first.rows[0].changes["notes"] == ("53", "54")
+        assert last.rows
+        assert steps(work, "cloth", number, 999).page == 2
         assert forget_before(work, 30, datetime.now() + timedelta(days=31)) >= 55
-        assert steps(work, "cloth", number)[0] == []
+        assert steps(work, "cloth", number).rows == []

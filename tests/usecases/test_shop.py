@@ -105,8 +105,8 @@ def test_browsing_finds_by_code_fibre_mill_and_kind(demo: Shop) -> None:
         ("gannet denim", []),
     ):
         assert [record.code for record, _ in browse_cloths(shelf, ShelfFilter(q=words)).rows] == codes
-    assert [record.code for record in browse_patterns(drawer, Filters(q="tiered"))] == ["TP-21"]
-    assert {record.facts.structure for record in browse_patterns(drawer, Filters(structure="knit"))} == {"knit"}
+    assert [record.code for record in browse_patterns(drawer, Filters(q="tiered")).rows] == ["TP-21"]
+    assert {record.facts.structure for record in browse_patterns(drawer, Filters(structure="knit")).rows} == {"knit"}
 
 
 def test_every_form_gives_back_what_it_was_given(demo: Shop) -> None:

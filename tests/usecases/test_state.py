@@ -22,6 +22,7 @@ from nematex.store.records import RuleFix
 from nematex.usecases.held.shelf import Shelf
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
+from nematex.usecases.judging.carried import Carried
 from nematex.usecases.judging.whole_matrix import whole
 
 
@@ -142,6 +143,30 @@ def test_a_renewed_state_is_what_a_shop_that_starts_now_reads(demo: Shop, name: 
     np.testing.assert_allclose(renewed.score, anew.score)
     np.testing.assert_array_equal(renewed.open_checks, anew.open_checks)
     assert known.verdict.shape == (len(before.drawer.records), len(before.shelf.records)), "the state before stays as it was"
+
+
+def test_a_matrix_is_carried_over_many_changes_and_judged_where_somebody_looks(demo: Shop) -> None:
+    first = demo.now()
+    held = Carried.nothing(first).completed()
+    assert (held.due, Carried.nothing(first).due) == (0, held.matrix.verdict.size)
+    for name in [each for each in CHANGES if each != "a rule"]:
+        CHANGES[name](demo, demo.now())
+        carried = held.to(demo.now())
+        assert carried is not None
+        held = carried
+    state = demo.now()
+    patterns, cloths = np.arange(len(state.drawer.records)), np.arange(len(state.shelf.records))
+    assert 0 < held.due < len(patterns) * len(cloths) / 4, "most of it was taken over"
+    anew = Carried.nothing(state).completed().matrix
+    parts = ((patterns, cloths), (patterns[::-1], cloths[:1]), (patterns[2:5], cloths[::3]), (patterns[:0], cloths))
+    for rows, columns in parts:
+        found, wanted = held.part(rows, columns), anew.taken(rows, columns)
+        for mine, its in zip(found._parts, wanted._parts, strict=True):
+            np.testing.assert_allclose(mine, its)
+    assert held.due, "looking at a part leaves the rest due"
+    assert held.completed().due == 0
+    CHANGES["a rule"](demo, state)
+    assert held.to(demo.now()) is None
 
 
 def test_what_did_not_change_is_taken_over_and_only_the_changed_rows_are_read(demo: Shop) -> None:

@@ -7,6 +7,7 @@ import os
 import sys
 from collections.abc import Callable, Sequence
 
+from nematex.command.standing_back import stand_back
 from nematex.core.errors import FieldFault
 
 EPILOG = "`start` runs the shop on 127.0.0.1; DATABASE_URL points it at another MariaDB."
@@ -73,6 +74,9 @@ def _add_measuring(commands: argparse._SubParsersAction[argparse.ArgumentParser]
         "--load", action="store_true", help="put a mixed load on the running shop instead; it writes picks and notes into it"
     )
     measure.add_argument("--fill", action="store_true", help="put 10,000 cloths and 1,000 patterns into the made-up shop")
+    measure.add_argument(
+        "--changes", type=int, default=0, metavar="N", help="change N cloths in the running shop; says what becomes of memory"
+    )
     measure.add_argument("--people", type=int, default=8, help="with --load: how many (default 8)")
     measure.add_argument("--minutes", type=float, default=0.2, help="with --load: for how long")
     measure.add_argument("--think", type=float, default=0.0, help="with --load: seconds between two acts, on average")
@@ -146,19 +150,26 @@ def _doctor(_asked: argparse.Namespace) -> int:
 
 
 def _worker(asked: argparse.Namespace) -> int:
-    from nematex.command import worker
-    from nematex.command.service.state import home
+    if asked.command == "work":
+        from nematex.command.working import work
 
-    return worker.work(home()) if asked.command == "work" else worker.consume(home(), asked.lane)
+        return work()
+    stand_back()
+    from nematex.command.service.state import home
+    from nematex.command.worker import consume
+
+    return consume(home(), asked.lane)
 
 
 def _poll(_asked: argparse.Namespace) -> int:
+    stand_back()
     from nematex.command.poller import poll_for_ever
 
     return poll_for_ever()
 
 
 def _keep(_asked: argparse.Namespace) -> int:
+    stand_back()
     from nematex.command.keeper import keep_for_ever
     from nematex.command.service.state import home
 
@@ -180,10 +191,12 @@ def _test(asked: argparse.Namespace) -> int:
 
 
 def _benchmark(asked: argparse.Namespace) -> int:
-    from nematex.command.benchmark.run import run_benchmark, run_fill, run_load
+    from nematex.command.benchmark.run import run_benchmark, run_changes, run_fill, run_load
 
     if asked.fill:
         return run_fill()
+    if asked.changes:
+        return run_changes(asked.changes)
     return run_load(asked.people, asked.minutes, asked.think, asked.slow) if asked.load else run_benchmark(asked.cloths)
 
 

@@ -1,17 +1,13 @@
-"""`./nematex work`: the worker. A parent that starts each lane's consumer again whenever it dies, and the consumer itself."""
+"""`./nematex consume`: the worker of one lane, who does its jobs."""
 
 from __future__ import annotations
 
 import os
 import signal
-import subprocess
-import sys
 import threading
 import time
 from collections.abc import Callable
-from contextlib import suppress
 from pathlib import Path
-from types import FrameType
 from typing import Any
 
 from huey.api import Huey
@@ -27,7 +23,6 @@ from nematex.web.app import create_app
 from nematex.web.books import drawn_jobs
 
 AGAIN_AFTER_S = 0.5
-NICE = 15  # pages come first
 
 
 def workers(lane: str) -> int:
@@ -75,7 +70,6 @@ def handing_over(folder: Path) -> Enqueue:
 
 def consume(folder: Path, lane: str) -> int:
     """Take up what was left behind, then whatever comes, until told to end or until the parent is gone."""
-    _stand_back()
     queue, enqueue = queue_of(folder, lane)
     parent = os.getppid()
 
@@ -93,13 +87,6 @@ def consume(folder: Path, lane: str) -> int:
     return 0
 
 
-def _stand_back() -> None:
-    """Give way to the pages: by this process's nice value, and by its session's where the system weighs sessions."""
-    os.nice(NICE)
-    with suppress(OSError):
-        Path("/proc/self/autogroup").write_text(f"{NICE}\n")
-
-
 def _watch() -> None:
     """In each process of the consumer: end with it."""
     threading.Thread(target=_end_with, args=(os.getppid(),), daemon=True).start()
@@ -110,34 +97,3 @@ def _end_with(parent: int) -> None:
     while os.getppid() == parent:
         time.sleep(AGAIN_AFTER_S)
     os.killpg(0, signal.SIGKILL)  # the whole family, the queue's own scheduler too
-
-
-def work(_folder: Path) -> int:
-    """The parent of each lane's consumer, of who asks the feed and who makes backups; what dies is started again."""
-    ending = threading.Event()
-    children: dict[tuple[str, ...], subprocess.Popen[bytes]] = {}
-
-    def on_signal(_number: int, _frame: FrameType | None) -> None:
-        ending.set()
-        for child in list(children.values()):
-            child.terminate()
-
-    def watch(part: tuple[str, ...]) -> None:
-        while not ending.is_set():
-            command = [sys.executable, "-m", "nematex.command", *part]
-            child = children[part] = subprocess.Popen(command, start_new_session=True)
-            if ending.is_set():
-                child.terminate()
-            child.wait()
-            with suppress(ProcessLookupError):
-                os.killpg(child.pid, signal.SIGKILL)  # whom a consumer leaves behind when it is killed
-            ending.wait(AGAIN_AFTER_S)
-
-    signal.signal(signal.SIGTERM, on_signal)
-    parts = [*(("consume", lane) for lane in LANES), ("poll",), ("keep",)]
-    threads = [threading.Thread(target=watch, args=(part,)) for part in parts]
-    for thread in threads:
-        thread.start()
-    for thread in threads:
-        thread.join()
-    return 0

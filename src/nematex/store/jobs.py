@@ -74,16 +74,18 @@ def keep_content(work: Work, job_id: int, content: bytes) -> None:
 
 @dataclass(frozen=True)
 class Asked:
-    """What a job was asked, and the key of that."""
+    """A job's number, what it was asked, and the key of that."""
 
+    id: int
     asked_key: str
     asked: str
 
 
 def latest_with_parts(work: Work, kind: str) -> Asked | None:
     """The newest job of a kind that is done and found bytes."""
-    chosen = select(JobRow.asked_key, JobRow.asked).join(JobPartRow).where(JobRow.kind == kind, JobRow.state == "done")
-    row = work.execute(chosen.where(JobPartRow.place == 0).order_by(JobRow.id.desc()).limit(1)).first()
+    chosen = select(JobRow.id, JobRow.asked_key, JobRow.asked).join(JobPartRow)
+    chosen = chosen.where(JobRow.kind == kind, JobRow.state == "done", JobPartRow.place == 0)
+    row = work.execute(chosen.order_by(JobRow.id.desc()).limit(1)).first()
     return Asked(*row) if row else None
 
 
@@ -92,5 +94,10 @@ def content_of(work: Work, asked_key: str) -> bytes | None:
     kept = job_asked(work, asked_key)
     if kept is None or kept.state != "done":
         return None
-    wanted = select(JobPartRow.content).where(JobPartRow.job_id == kept.id).order_by(JobPartRow.place)
+    return parts_of(work, kept.id)
+
+
+def parts_of(work: Work, job_id: int) -> bytes | None:
+    """The bytes that a job found; None where it found none."""
+    wanted = select(JobPartRow.content).where(JobPartRow.job_id == job_id).order_by(JobPartRow.place)
     return b"".join(work.scalars(wanted)) or None

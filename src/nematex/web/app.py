@@ -6,7 +6,7 @@ import hashlib
 from datetime import date
 from typing import Any
 
-from flask import Flask, g, request
+from flask import Flask, current_app, g, request
 from flask_wtf.csrf import CSRFProtect
 
 from nematex.core.cloth.measuring.bending import bias_bending_length_cm, flexural_rigidity_mg_cm
@@ -27,6 +27,7 @@ from nematex.web.drawing import overhang, swatch, tape
 from nematex.web.drawing.widths import width_chart
 from nematex.web.errors import answer_errors
 from nematex.web.guard.check import guard
+from nematex.web.guard.closed import closed_to
 from nematex.web.guard.headers import OwnCookie, set_headers
 from nematex.web.guard.limits import limit
 from nematex.web.guard.who import here
@@ -102,5 +103,7 @@ def _context() -> dict[str, Any]:
     if request.endpoint == "static" or request.blueprint == "wellness" or g.get("lost"):
         return {}
     state, found = now(), here()
-    shown = {"me": found, "roles": ROLES, "shown_rooms": found is not None}
+    shown: dict[str, Any] = {"me": found, "roles": ROLES, "shown_rooms": found is not None}
+    if found and (closed := closed_to(current_app, found.person.role)):
+        shown["closed"] = closed
     return {"voice": state.voice, "shop_name": state.shop_name, "settings": state.settings, **shown}

@@ -106,11 +106,14 @@ class _Client:
             given = {"csrf_token": self.token, "programme": str(self.random.choice(self.known.programmes))}
             given |= {"cloth": str(cloth), "pattern": str(pattern)}
             return self.ask("POST", "/programmes/picks", given)[0]
+        return self.correct(cloth, notes=f"seen {self.random.randint(0, 10**6)}")
+
+    def correct(self, cloth: int, **typed: str) -> int:
+        """Open a cloth's form, type, save."""
         _, page = self.ask("GET", f"/shelf/{cloth}/edit")
         form = _Form()
         form.feed(page)
-        fields = {**form.fields, "csrf_token": self.token, "notes": f"seen {self.random.randint(0, 10**6)}"}
-        return self.ask("POST", f"/shelf/{cloth}/edit", fields)[0]
+        return self.ask("POST", f"/shelf/{cloth}/edit", {**form.fields, "csrf_token": self.token, **typed})[0]
 
 
 @dataclass(frozen=True)
@@ -125,9 +128,9 @@ class Load:
 
 @dataclass
 class Seen:
-    """What was done: (act, status, seconds), and the memory of the web processes in MB at each look."""
+    """What was done: (act, status, seconds, seconds after the beginning), and the web processes' memory in MB at each look."""
 
-    acts: list[tuple[str, int, float]] = field(default_factory=list)
+    acts: list[tuple[str, int, float, float]] = field(default_factory=list)
     memory_mb: list[float] = field(default_factory=list)
 
 
@@ -145,7 +148,7 @@ def _person(port: int, seed: int, load: Load, known: Known, seen: Seen, until: f
         except (OSError, HTTPException):
             status = 599
             client = _Client(port, seed, known)
-        seen.acts.append((what, status, time.monotonic() - begun))
+        seen.acts.append((what, status, time.monotonic() - begun, begun - until + load.seconds))
         time.sleep(min(client.random.expovariate(1 / load.think_s), 6 * load.think_s) if load.think_s else 0)
 
 
@@ -193,6 +196,21 @@ def run(address: str, load: Load, pids: Sequence[int] = ()) -> Seen:
     return seen
 
 
+def print_changes(address: str, count: int, pids: Sequence[int]) -> None:
+    """Change the weight of so many cloths, one after the other, looking at a ranking and at what is lacking between them."""
+    port, failed = urlsplit(address).port or 0, 0
+    client = _Client(port, 1, _known(port))
+    for number in range(count + 1):
+        if number % max(1, count // 10) == 0:
+            looks = ("/quality", "/matrix?view=left", "/programmes/1/set")
+            failed += sum(client.ask("GET", path)[0] >= 400 for path in looks)
+            print(f"after {number:5} changes: memory of the web processes {_memory_mb(pids):.0f} MB", flush=True)
+        cloth = client.random.choice(client.known.cloths)
+        failed += client.correct(cloth, weight_gsm=str(client.random.randint(60, 400))) >= 400
+        failed += client.act(client.random.choice(("for a cloth", "for a pattern", "cloth", "shelf"))) >= 400
+    print(f"not answered well: {failed or 'none'}")
+
+
 def _line(name: str, times: Sequence[float]) -> str:
     ordered = sorted(each * 1000 for each in times)
     quantile = statistics.quantiles(ordered, n=100) if len(ordered) > 1 else ordered * 99
@@ -201,13 +219,16 @@ def _line(name: str, times: Sequence[float]) -> str:
 
 def print_seen(load: Load, seen: Seen) -> None:
     """What the load came to, act by act."""
-    failed = Counter(status for _, status, _ in seen.acts if status >= 400)
+    failed = Counter(status for _, status, *_ in seen.acts if status >= 400)
     print(f"load: {load.people} people for {load.seconds:.0f} s, {load.think_s:g} s between acts, {load.slow} slow connections")
-    print(_line("all", [spent for _, _, spent in seen.acts]), f"  {len(seen.acts) / load.seconds:.1f} acts a second")
+    print(_line("all", [spent for _, _, spent, _ in seen.acts]), f"  {len(seen.acts) / load.seconds:.1f} acts a second")
     for name, _ in MIX:
-        times = [spent for what, _, spent in seen.acts if what == name]
+        times = [spent for what, _, spent, _ in seen.acts if what == name]
         if times:
             print(_line(name, times))
+    minutes = range(int(load.seconds // 60))
+    for minute in minutes if len(minutes) > 1 else ():
+        print(_line(f"minute {minute + 1}", [spent for _, _, spent, after in seen.acts if after // 60 == minute]))
     print(f"not answered well: {dict(failed) or 'none'}")
     if any(seen.memory_mb):
         quarter = max(1, len(seen.memory_mb) // 4)

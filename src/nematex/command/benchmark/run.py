@@ -227,14 +227,33 @@ def _import_xlsx(database: Database, count: int) -> None:
 def run_load(people: int, minutes: float, think_s: float, slow: int) -> int:
     """A mixed load on the shop that `start` started."""
     from nematex.command.benchmark.load import Load, print_seen, run
-    from nematex.command.service.state import running_address, web_pids
 
-    address = running_address()
-    if address is None:
-        print("nematex: the shop does not run; run ./nematex start first.", file=sys.stderr)
+    found = _running()
+    if found is None:
         return 1
     load = Load(people, minutes * 60, think_s, slow)
-    print_seen(load, run(address, load, web_pids()))
+    print_seen(load, run(found[0], load, found[1]))
+    return 0
+
+
+def _running() -> tuple[str, list[int]] | None:
+    """The address of the shop that `start` started, and its web processes; None where it does not run, and says so."""
+    from nematex.command.service.state import running_address, web_pids
+
+    if address := running_address():
+        return address, web_pids()
+    print("nematex: the shop does not run; run ./nematex start first.", file=sys.stderr)
+    return None
+
+
+def run_changes(count: int) -> int:
+    """So many changes of cloths in the shop that `start` started, and what becomes of memory."""
+    from nematex.command.benchmark.load import print_changes
+
+    found = _running()
+    if found is None:
+        return 1
+    print_changes(found[0], count, found[1])
     return 0
 
 

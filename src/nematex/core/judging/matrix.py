@@ -49,21 +49,26 @@ class Matrix:
 
     def taken(self, patterns: npt.NDArray[np.intp], cloths: npt.NDArray[np.intp]) -> Matrix:
         """A new matrix with these rows and columns of this one; what stands at -1 is to be put in."""
+        made = self.reordered(patterns, cloths)
+        return Matrix(*(part.copy() for part in self._parts)) if made is self else made
+
+    def reordered(self, patterns: npt.NDArray[np.intp], cloths: npt.NDArray[np.intp]) -> Matrix:
+        """The same, but this very one where each row and column keeps its place."""
         if not (self.verdict.size and len(patterns) and len(cloths)):
             return Matrix.empty(len(patterns), len(cloths))
         rows, columns = _filled(patterns, self.verdict.shape[0]), _filled(cloths, self.verdict.shape[1])
         if rows is None and columns is None:
-            return Matrix(*(part.copy() for part in self._parts))
+            return self
         made = self._parts if rows is None else [part.take(rows, axis=0) for part in self._parts]
         return Matrix(*(made if columns is None else (part.take(columns, axis=1) for part in made)))
 
-    def put(self, patterns: npt.NDArray[np.intp] | None, cloths: npt.NDArray[np.intp] | None, found: Matrix) -> None:
-        """Fill whole rows (patterns) or whole columns (cloths) of a matrix that nobody reads yet."""
+    def put(self, patterns: npt.NDArray[np.intp], cloths: npt.NDArray[np.intp] | None, found: Matrix) -> None:
+        """Fill these rows and columns, or whole rows, of a matrix that nobody reads yet."""
         for mine, its in zip(self._parts, found._parts, strict=True):
             if cloths is None:
                 mine[patterns] = its
             else:
-                mine[:, cloths] = its
+                mine[np.ix_(patterns, cloths)] = its
 
     def best_cloths(self, pattern: int, count: int) -> npt.NDArray[np.intp]:
         """The cloths of one pattern that are not against, best first."""

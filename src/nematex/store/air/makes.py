@@ -8,6 +8,7 @@ from datetime import date, datetime
 
 from sqlalchemy import func, select
 
+from nematex.core.paging import Page, turned_to
 from nematex.store.database import Work
 from nematex.store.models import ClothRow, MakeRow, PatternRow
 from nematex.store.versions import PROGRAMMES, next_version
@@ -44,18 +45,18 @@ def _there() -> tuple[object, ...]:
     )
 
 
-def makes(
-    work: Work, first: int, count: int, cloth_id: int | None = None, pattern_id: int | None = None
-) -> tuple[list[Make], int]:
-    """Garments from number `first` on, the latest made first, of a cloth, a pattern or all; and how many there are."""
-    asked = [*_there()]
+def makes(work: Work, asked: int, size: int, cloth_id: int | None = None, pattern_id: int | None = None) -> Page[Make]:
+    """A page of garments, the latest made first, of a cloth, a pattern or all."""
+    which = [*_there()]
     if cloth_id is not None:
-        asked.append(MakeRow.cloth_id == cloth_id)
+        which.append(MakeRow.cloth_id == cloth_id)
     if pattern_id is not None:
-        asked.append(MakeRow.pattern_id == pattern_id)
-    rows = select(*COLUMNS).where(*asked).order_by(MakeRow.made_on.desc(), MakeRow.id.desc())  # type: ignore[arg-type]
-    found = [Make(**row._mapping) for row in work.execute(rows.offset(first).limit(count))]
-    return found, work.scalar(select(func.count()).select_from(MakeRow).where(*asked)) or 0  # type: ignore[arg-type]
+        which.append(MakeRow.pattern_id == pattern_id)
+    total = work.scalar(select(func.count()).select_from(MakeRow).where(*which)) or 0  # type: ignore[arg-type]
+    page, pages = turned_to(total, asked, size)
+    rows = select(*COLUMNS).where(*which).order_by(MakeRow.made_on.desc(), MakeRow.id.desc())  # type: ignore[arg-type]
+    found = [Make(**row._mapping) for row in work.execute(rows.offset((page - 1) * size).limit(size))]
+    return Page(found, total, page, pages)
 
 
 def made_between(work: Work, first: date, last: date) -> list[Make]:

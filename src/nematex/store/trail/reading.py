@@ -9,6 +9,7 @@ from typing import Any
 
 from sqlalchemy import and_, delete, func, or_, select
 
+from nematex.core.paging import Page, turned_to
 from nematex.store.database import Work
 from nematex.store.models import TrailRow
 
@@ -41,12 +42,13 @@ def _of(kind: str, row_id: int | None) -> Any:
     return or_(own, and_(TrailRow.under_kind == kind, TrailRow.under_id == row_id))
 
 
-def steps(work: Work, kind: str = "", row_id: int | None = None, page: int = 1) -> tuple[list[Step], int]:
-    """A page of the trail of a record and of what is a part of it (of all, without a kind), and how many pages there are."""
+def steps(work: Work, kind: str = "", row_id: int | None = None, page: int = 1) -> Page[Step]:
+    """A page of the trail of a record and of what is a part of it, or of all without a kind; the latest first."""
     which = _of(kind, row_id)
-    number = work.scalar(select(func.count()).select_from(TrailRow).where(which)) or 0
-    chosen = select(TrailRow).where(which).order_by(TrailRow.id.desc()).offset((max(page, 1) - 1) * PAGE).limit(PAGE)
-    return [_step(row) for row in work.scalars(chosen)], max(1, -(-number // PAGE))
+    total = work.scalar(select(func.count()).select_from(TrailRow).where(which)) or 0
+    page, pages = turned_to(total, page, PAGE)
+    chosen = select(TrailRow).where(which).order_by(TrailRow.id.desc()).offset((page - 1) * PAGE).limit(PAGE)
+    return Page([_step(row) for row in work.scalars(chosen)], total, page, pages)
 
 
 def forget_before(work: Work, days: int, now: datetime) -> int:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
 from itertools import islice
 
 import numpy as np
@@ -12,6 +11,7 @@ import numpy.typing as npt
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.facts import STRUCTURES
 from nematex.core.codes import code_key
+from nematex.core.paging import PAGE, Page, page_of, turned_to
 from nematex.core.quantity.arrays import Floats, Mask
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.cloth.shelf_filter import ShelfFilter, filter_choices
@@ -20,18 +20,7 @@ from nematex.usecases.held.shelf import Shelf
 from nematex.usecases.held.shelf_columns import NEAR
 from nematex.usecases.judging.ranking import Filters
 
-PAGE = 40
 OFFERED = 200  # so many cloths a list to choose from holds
-
-
-@dataclass(frozen=True)
-class ClothPage:
-    """One page of the shelf."""
-
-    rows: list[tuple[ClothRecord, Cloth]]
-    total: int
-    page: int
-    pages: int
 
 
 def _of_word(shelf: Shelf, name: str, word: str) -> Mask:
@@ -116,19 +105,19 @@ def found_cloths(shelf: Shelf, chosen: ShelfFilter) -> npt.NDArray[np.intp]:
     return places if keys is None else places[np.argsort(keys[places], kind="stable")]
 
 
-def browse_cloths(shelf: Shelf, chosen: ShelfFilter) -> ClothPage:
+def browse_cloths(shelf: Shelf, chosen: ShelfFilter) -> Page[tuple[ClothRecord, Cloth]]:
     """One page of those that fit."""
     places = found_cloths(shelf, chosen)
-    pages = max(1, -(-len(places) // PAGE))
-    page = min(max(chosen.page, 1), pages)
+    page, pages = turned_to(len(places), chosen.page)
     rows = [(shelf.records[at], shelf.cloths[at]) for at in map(int, places[(page - 1) * PAGE : page * PAGE])]
-    return ClothPage(rows, len(places), page, pages)
+    return Page(rows, len(places), page, pages)
 
 
-def browse_patterns(drawer: Drawer, chosen: Filters) -> list[PatternRecord]:
-    """The patterns that hold the words and are of the structure asked for."""
+def browse_patterns(drawer: Drawer, chosen: Filters) -> Page[PatternRecord]:
+    """A page of the patterns that hold the words and are of the structure asked for."""
     found = drawer.holding(chosen.q)
-    return [record for record in found if not chosen.structure or record.facts.structure == chosen.structure]
+    fitting = [record for record in found if not chosen.structure or record.facts.structure == chosen.structure]
+    return page_of(fitting, chosen.page)
 
 
 def offered_cloths(shelf: Shelf, words: str, chosen: Iterable[int]) -> list[ClothRecord]:

@@ -69,13 +69,17 @@ def under_way(database: Database, kind: str) -> int | None:
         return next(iter(jobs.open_jobs(work, (kind,))), None)
 
 
-def latest_content(database: Database, kind: str) -> bytes | None:
-    """The bytes that were found last for any question of this kind, by this very program."""
+def latest(database: Database, kind: str) -> int | None:
+    """The job that found bytes last for any question of this kind, if it was this very program that found them."""
     with database.work() as work:
         found = jobs.latest_with_parts(work, kind)
-        if found is None or found.asked_key != key_of(kind, found.asked):
-            return None
-        return jobs.content_of(work, found.asked_key)
+    return found.id if found and found.asked_key == key_of(kind, found.asked) else None
+
+
+def content_of_job(database: Database, job_id: int) -> bytes | None:
+    """The bytes that a job found."""
+    with database.work() as work:
+        return jobs.parts_of(work, job_id)
 
 
 def look(database: Database, job_id: int) -> tuple[Job, int] | None:

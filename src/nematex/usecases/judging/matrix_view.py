@@ -22,7 +22,7 @@ from nematex.usecases.files.cells import safe_cell
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.overrides import latest
-from nematex.usecases.judging.whole_matrix import known, whole
+from nematex.usecases.judging.whole_matrix import part, whole
 
 WORDS = {int(verdict): verdict.word for verdict in Verdict}
 BLOCK = 40
@@ -130,10 +130,8 @@ def _cell(cloth: ClothRecord, pattern: PatternRecord, word: str, hands: Mapping[
 
 def _block(shop: Shop, state: State, asked: Asked, rows: list[PatternRecord], block: npt.NDArray[np.intp]) -> Codes:
     """The verdicts of some patterns and cloths: taken from the whole matrix where it is known, else worked out."""
-    kept = known(shop, state) if asked.wish == Wish() else None
-    if kept is not None:
-        verdicts: Codes = kept.verdict[[state.drawer.place[record.id] for record in rows]][:, block]
-        return verdicts
+    if asked.wish == Wish():
+        return part(shop, state, np.array([state.drawer.place[record.id] for record in rows], dtype=np.intp), block).verdict
     demands = [partial(state.drawer.demand, record, asked.wish) for record in rows]
     return matrix(state.shelf.columns.take(block), demands, state.tables, threads=1).verdict
 

@@ -22,6 +22,7 @@ from nematex.core.judging.matrix import matrix
 from nematex.core.judging.pairing import Pairing, explain
 from nematex.core.judging.saying.aloud import each_its_own, spoken
 from nematex.core.judging.verdict import Verdict
+from nematex.core.paging import turned_to
 from nematex.core.pattern.facts import LOOKS, SCHOOLS, Wish
 from nematex.core.quantity.arrays import Mask
 from nematex.core.quantity.said import Units
@@ -30,7 +31,7 @@ from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.held.shelf import Shelf
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
-from nematex.usecases.judging.whole_matrix import at_hand, of_cloth
+from nematex.usecases.judging.whole_matrix import of_cloth
 
 PAGE = 20
 ROUNDING_M = 1e-6
@@ -171,7 +172,7 @@ def rank_cloths(
         keep &= judged.verdict == Verdict.from_word(filters.verdict)
     ranked = judged.order()
     order = ranked[keep[ranked]]
-    page, pages = _page(len(order), filters.page)
+    page, pages = turned_to(len(order), filters.page, PAGE)
     units = state.voice.units
 
     def row(place: int) -> Ranked:
@@ -218,12 +219,6 @@ def _of_drawer(state: State, filters: Filters) -> list[PatternRecord]:
     ]
 
 
-def _page(total: int, asked: int, rows: int = PAGE) -> tuple[int, int]:
-    """The page asked for, kept within the pages there are, and how many there are."""
-    pages = max(1, -(-total // rows))
-    return min(max(asked, 1), pages), pages
-
-
 def _shelf_judged(shop: Shop, state: State, pattern: PatternRecord, asked: Demand) -> Judgement:
     """The whole shelf against one pattern; of a small shop it is remembered."""
     if len(state.shelf.records) > AT_ONCE:
@@ -249,17 +244,15 @@ def _judged(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, wish
 
 def _verdicts(shop: Shop, state: State, found: list[tuple[PatternRecord, Wish]], cloth_id: int) -> list[tuple[Verdict, float]]:
     """Verdict and score of each: out of the whole matrix where it holds them, else judged one by one."""
-    place = at = state.shelf.place[cloth_id]
+    place = state.shelf.place[cloth_id]
     if all(own == Wish() for _, own in found):
-        judged = at_hand(shop, state)
-        if judged is None:
-            judged, at = of_cloth(shop, state, place), 0
+        judged = of_cloth(shop, state, place)
         lines = [state.drawer.place[pattern.id] for pattern, _ in found]
     else:
         column = state.shelf.columns.take(np.array([place], dtype=np.intp))
         asked = [partial(state.drawer.demand, pattern, own) for pattern, own in found]
-        judged, at, lines = matrix(column, asked, state.tables, threads=1), 0, list(range(len(found)))
-    return [(Verdict(int(judged.verdict[line, at])), float(judged.score[line, at])) for line in lines]
+        judged, lines = matrix(column, asked, state.tables, threads=1), list(range(len(found)))
+    return [(Verdict(int(judged.verdict[line, 0])), float(judged.score[line, 0])) for line in lines]
 
 
 def rank_patterns(
@@ -289,7 +282,7 @@ def rank_patterns(
         if not filters.verdict or verdict.word == filters.verdict
     ]
     ranked.sort(key=lambda each: -each[2])
-    page, pages = _page(len(ranked), filters.page, rows)
+    page, pages = turned_to(len(ranked), filters.page, rows)
 
     def row(pattern: PatternRecord, own: Wish) -> Ranked:
         rests_on = (record, cloth, pattern, state.drawer.demand(pattern, own), tables)

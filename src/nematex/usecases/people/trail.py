@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
+from nematex.core.paging import Page
 from nematex.store.trail.reading import Step, forget_before, steps
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
@@ -65,11 +66,11 @@ def _told(state: State, step: Step) -> Told:
     return Told(step.at, step.who, act, step.kind, step.row_id, _named(state, step.kind, step.row_id), fields)
 
 
-def trail(shop: Shop, state: State, kind: str, row_id: int | None, page: int) -> tuple[list[Told], int]:
-    """A page of it, and how many pages there are."""
+def trail(shop: Shop, state: State, kind: str, row_id: int | None, page: int) -> Page[Told]:
+    """A page of it, the latest first."""
     with shop.database.work() as work:
-        found, pages = steps(work, kind, row_id, page)
-    return [_told(state, step) for step in found], pages
+        found = steps(work, kind, row_id, page)
+    return Page([_told(state, step) for step in found.rows], found.total, found.page, found.pages)
 
 
 def forget_old(shop: Shop, now: datetime) -> int:

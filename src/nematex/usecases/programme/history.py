@@ -7,6 +7,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from datetime import date, datetime, time, timedelta
 
+from nematex.core.paging import Page, page_of
 from nematex.store.records import ClothRecord, PatternRecord, Pick, Programme
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
@@ -89,14 +90,15 @@ def again(state: State, programme: Programme, pick: Pick, months: int, today: da
 
 
 def appearances(
-    shop: Shop, state: State, today: date, most: int, cloth_id: int | None = None, pattern_id: int | None = None
-) -> tuple[list[Appearance], int]:
-    """When a cloth, a pattern or anything was shown or will be, the latest first, at most so many; and how often in all."""
+    shop: Shop, state: State, today: date, page: int, cloth_id: int | None = None, pattern_id: int | None = None
+) -> Page[Appearance]:
+    """When a cloth, a pattern or anything was shown or will be: a page, the latest first."""
     found = [
         each for each in _dated(state) if cloth_id in (None, each.pick.cloth_id) and pattern_id in (None, each.pick.pattern_id)
     ]
     found.sort(key=lambda each: each.programme.shown_on or date.max, reverse=True)
-    return _with_sales(shop, state, found[:most], today), len(found)
+    shown = page_of(found, page)
+    return Page(_with_sales(shop, state, shown.rows, today), shown.total, shown.page, shown.pages)
 
 
 def _with_sales(shop: Shop, state: State, shown: Iterable[Shown], today: date) -> list[Appearance]:

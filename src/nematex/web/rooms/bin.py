@@ -7,8 +7,9 @@ from typing import Any
 from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
+from nematex.core.paging import page_of
 from nematex.usecases.bin import in_the_bin, let_go, put_back
-from nematex.web.rooms.common import inside, shop
+from nematex.web.rooms.common import inside, shop, whole_number
 
 room = Blueprint("bin", __name__, url_prefix="/bin")
 PLACES = {
@@ -23,7 +24,7 @@ PLACES = {
 
 @room.get("")
 def page() -> str:
-    return render_template("bin.html", found=in_the_bin(shop()))
+    return render_template("bin.html", found=page_of(in_the_bin(shop()), whole_number("page")))
 
 
 @room.post("/<kind>/<int:row_id>/back")

@@ -8,6 +8,7 @@ from datetime import date, datetime
 
 from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.judging.verdict import Verdict
+from nematex.core.paging import Page
 from nematex.core.pattern.facts import Wish
 from nematex.core.quantity.reader import to_number
 from nematex.store.air import makes as store
@@ -64,13 +65,12 @@ class Made:
         return Verdict.from_word(self.make.washed) <= Verdict.from_word(self.make.verdict)
 
 
-def made(
-    shop: Shop, state: State, page: int = 1, cloth_id: int | None = None, pattern_id: int | None = None
-) -> tuple[list[Made], int]:
-    """A page of the log, the latest first; and how many there are."""
+def made(shop: Shop, state: State, page: int = 1, cloth_id: int | None = None, pattern_id: int | None = None) -> Page[Made]:
+    """A page of the log, the latest first."""
     with shop.database.work() as work:
-        found, count = store.makes(work, (max(page, 1) - 1) * PAGE, PAGE, cloth_id, pattern_id)
-    return [each for one in found if (each := with_records(state, one))], count
+        found = store.makes(work, page, PAGE, cloth_id, pattern_id)
+    rows = [each for one in found.rows if (each := with_records(state, one))]
+    return Page(rows, found.total, found.page, found.pages)
 
 
 def with_records(state: State, make: Make) -> Made | None:

@@ -7,6 +7,7 @@ from datetime import date
 
 from nematex.core.cloth.contradictions import Contradiction, contradictions, disagreement
 from nematex.core.cloth.estimates import Cloth
+from nematex.core.paging import page_of
 from nematex.store.records import ClothRecord
 from nematex.tables import properties
 from nematex.usecases.cloth.lacks.stakes import Stakes, stakes, stakes_of
@@ -15,7 +16,6 @@ from nematex.usecases.held.shelf import Spans
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 
-PAGE = 40
 KINDS = ("contradictory", "unknown")
 # What a presenter will want to say or reckon with; which cloths need it, and what to call it.
 WANTED = {
@@ -133,10 +133,9 @@ def lack_page(shop: Shop, state: State, kind: str, page: int) -> LackPage:
     """One page; `kind` narrows it, empty means both."""
     every = lacks(shop, state)
     chosen = [lack for lack in every if not kind or lack.kind == kind]
-    pages = max(1, -(-len(chosen) // PAGE))
-    page = min(max(page, 1), pages)
+    found = page_of(chosen, page)
     counts = {name: sum(lack.kind == name for lack in every) for name in KINDS}
-    return LackPage(chosen[(page - 1) * PAGE : page * PAGE], counts, len(chosen), page, pages)
+    return LackPage(found.rows, counts, found.total, found.page, found.pages)
 
 
 def lacks_of_cloth(shop: Shop, state: State, cloth_id: int) -> list[Lack]:

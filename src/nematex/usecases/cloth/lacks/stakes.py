@@ -13,7 +13,7 @@ from nematex.core.judging.verdict import Verdict
 from nematex.tables import properties
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
-from nematex.usecases.judging.whole_matrix import at_hand, of_cloth, ready, whole
+from nematex.usecases.judging.whole_matrix import of_cloth, ready, whole
 
 Counts = npt.NDArray[np.int32]
 
@@ -48,8 +48,4 @@ def stakes(shop: Shop, state: State) -> Stakes | None:
 
 def stakes_of(shop: Shop, state: State, place: int) -> Stakes:
     """Of one cloth alone."""
-    one = np.array([place], dtype=np.intp)
-    judged = at_hand(shop, state)
-    if judged:
-        return _stakes(judged.taken(np.arange(len(state.drawer.records)), one))
     return _stakes(of_cloth(shop, state, place))

@@ -8,11 +8,12 @@ from flask import Blueprint, Response, abort, redirect, render_template, request
 from werkzeug.wrappers import Response as Reply
 
 from nematex.core.errors import FieldFault
+from nematex.core.paging import page_of
 from nematex.usecases.air import kits
 from nematex.usecases.air.kits import Offered
 from nematex.usecases.programme.acts import programme
 from nematex.web.pdf import fonts_by_name
-from nematex.web.rooms.common import as_number, now, numbers, shop, tell_binned
+from nematex.web.rooms.common import as_number, now, numbers, shop, tell_binned, whole_number
 from nematex.web.rooms.kit.kit import asked_answer, kit_page
 from nematex.web.rooms.paper import as_pdf, paper_asked
 
@@ -27,7 +28,7 @@ def _find(kit_id: int) -> Offered:
 @room.get("")
 def page() -> str:
     found = [each for kit in kits.all_kits(shop()) if (each := kits.offered(shop(), now(), kit))]
-    return render_template("kit/offers.html", found=found)
+    return render_template("kit/offers.html", found=page_of(found, whole_number("page")))
 
 
 @room.post("")

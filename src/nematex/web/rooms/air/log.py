@@ -9,7 +9,7 @@ from werkzeug.wrappers import Response as Reply
 
 from nematex.core.errors import FieldFault
 from nematex.usecases.air.made import log
-from nematex.usecases.air.made.log import PAGE, WORDS, Made
+from nematex.usecases.air.made.log import WORDS, Made
 from nematex.usecases.air.made.year import year_of, years
 from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.web.rooms.air.sew_alongs import names
@@ -24,12 +24,10 @@ def _find(make_id: int) -> Made:
 
 def _list(values: dict[str, str], fault: FieldFault | None = None) -> str:
     of = {name: as_number(request.args.get(name, "")) for name in ("cloth_id", "pattern_id")}
-    page = whole_number("page")
-    found, count = log.made(shop(), now(), page, **of)
+    found = log.made(shop(), now(), whole_number("page"), **of)
     return render_template(
-        "air/log/list.html", found=found, count=count, page=page, pages=max(1, -(-count // PAGE)), of=of, values=values,
-        fault=fault, shown="", words=WORDS, **names(),
-    )  # fmt: skip
+        "air/log/list.html", found=found, of=of, values=values, fault=fault, shown="", words=WORDS, **names()
+    )
 
 
 @room.get("")
@@ -55,7 +53,7 @@ def _photo(make_id: int) -> None:
 
 def _one(found: Made, values: dict[str, str] | None = None, shown: str = "", fault: FieldFault | None = None) -> str:
     typed = log.typed_of(found)
-    others, _ = log.made(shop(), now(), pattern_id=found.pattern.id)
+    others = log.made(shop(), now(), pattern_id=found.pattern.id).rows
     return render_template(
         "air/log/one.html", one=found, values=values or typed, shown=shown or as_shown(typed), fault=fault, words=WORDS,
         others=[each for each in others if each.make.id != found.make.id], **names(),

@@ -9,6 +9,7 @@ from flask import Blueprint, Response, abort, redirect, render_template, request
 from werkzeug.wrappers import Response as Reply
 
 from nematex.core.errors import FieldFault
+from nematex.core.paging import page_of
 from nematex.store.air.sew_alongs import SewAlong
 from nematex.tables import regions
 from nematex.usecases.air.sew_along import acts
@@ -19,7 +20,7 @@ from nematex.usecases.air.sew_along.supplies import notions_of, supplies
 from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.usecases.kit.kit import return_reserved
 from nematex.web.pdf import fonts_by_name
-from nematex.web.rooms.common import as_number, download, now, shop, tell_binned
+from nematex.web.rooms.common import as_number, download, now, shop, tell_binned, whole_number
 from nematex.web.rooms.paper import as_pdf, paper_asked
 
 room = Blueprint("along", __name__, url_prefix="/sew-alongs")
@@ -67,7 +68,8 @@ def page() -> str:
 
 
 def _list(values: dict[str, str], fault: FieldFault | None = None) -> str:
-    return render_template("air/along/list.html", found=acts.all_of(shop()), values=values, fault=fault, shown="", **names())
+    found = page_of(acts.all_of(shop()), whole_number("page"))
+    return render_template("air/along/list.html", found=found, values=values, fault=fault, shown="", **names())
 
 
 @room.post("")

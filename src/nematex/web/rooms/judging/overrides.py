@@ -6,21 +6,22 @@ from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
 from nematex.core.errors import FieldFault
+from nematex.core.paging import page_of
 from nematex.usecases.judging.overrides import counted, decide, disagreements, forget
 from nematex.usecases.judging.ranking import fitting_wish, one_pairing, read_wish
 from nematex.usecases.judging.why_view import drop_rule, rules_set
 from nematex.web.guard.who import their_form
-from nematex.web.rooms.common import find_cloth, find_pattern, inside, now, shop, tell_binned
+from nematex.web.rooms.common import find_cloth, find_pattern, inside, now, shop, tell_binned, whole_number
 from nematex.web.rooms.judging.pairing import pairing_page
 
 room = Blueprint("hands", __name__, url_prefix="/hands")
+TO_A_PAGE = 10  # each with all its cases
 
 
 @room.get("")
 def page() -> str:
-    return render_template(
-        "judging/overrides/page.html", found=disagreements(shop(), now()), counts=counted(shop()), rules=rules_set(shop())
-    )
+    found = page_of(disagreements(shop(), now()), whole_number("page"), TO_A_PAGE)
+    return render_template("judging/overrides/page.html", found=found, counts=counted(shop()), rules=rules_set(shop()))
 
 
 @room.post("/<int:pattern_id>/<int:cloth_id>")

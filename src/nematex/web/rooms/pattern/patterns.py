@@ -27,7 +27,7 @@ room = Blueprint("patterns", __name__, url_prefix="/patterns")
 @room.get("")
 def patterns() -> str:
     chosen = filters()
-    return render_template("pattern/list.html", records=browse_patterns(now().drawer, chosen), filters=chosen)
+    return render_template("pattern/list.html", found=browse_patterns(now().drawer, chosen), filters=chosen)
 
 
 @room.get("/<int:pattern_id>")

@@ -8,11 +8,12 @@ from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
 from nematex.core.errors import FieldFault
+from nematex.core.paging import page_of
 from nematex.core.people.rights import ROLES
 from nematex.tables import rights
 from nematex.usecases.people import inviting, staff
 from nematex.web.guard.who import here, their_name
-from nematex.web.rooms.common import shop
+from nematex.web.rooms.common import shop, whole_number
 from nematex.web.rooms.shown_at import shown_at
 
 room = Blueprint("people", __name__, url_prefix="/people")
@@ -29,8 +30,10 @@ def _prove_first() -> Response | None:
 
 
 def _page(fault: FieldFault | None = None, link: str = "", whose: str = "") -> str:
+    found = staff.staff(shop(), datetime.now())
+    people = page_of(found.people, whole_number("page"))
     return render_template(
-        "people/people.html", staff=staff.staff(shop(), datetime.now()), roles=ROLES, rights=rights().values(), fault=fault,
+        "people/people.html", staff=found, people=people, roles=ROLES, rights=rights().values(), fault=fault,
         link=link, whose=whose, values=request.form,
     )  # fmt: skip
 

@@ -23,10 +23,9 @@ NUMBERS = {
 def _page(kind: str, row_id: int | None) -> str:
     if kind and kind not in KINDS:
         abort(404)
-    number = max(whole_number("page"), 1)
-    found, pages = trail(shop(), now(), kind, row_id, number)
+    found = trail(shop(), now(), kind, row_id, whole_number("page"))
     return render_template(
-        "people/trail.html", steps=found, pages=pages, page=number, kind=kind, row_id=row_id, days=KEPT_DAYS,
+        "people/trail.html", found=found, kind=kind, row_id=row_id, days=KEPT_DAYS,
         addresses=ADDRESSES, numbers=NUMBERS, kinds=KINDS,
     )  # fmt: skip
 

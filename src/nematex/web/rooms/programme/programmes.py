@@ -9,6 +9,7 @@ from flask import Blueprint, abort, redirect, render_template, request, session,
 from werkzeug.wrappers import Response
 
 from nematex.core.errors import FieldFault
+from nematex.core.paging import page_of
 from nematex.store.records import Pick, Programme
 from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.usecases.judging.ranking import fitting_wish, read_wish
@@ -24,7 +25,7 @@ from nematex.usecases.programme.stocked.stand_ins import replace_cloth
 from nematex.usecases.programme.waiting import waiting
 from nematex.usecases.programme.whole.serves import whole_set
 from nematex.usecases.stock.selling import feed_said
-from nematex.web.rooms.common import as_number, find_cloth, find_pattern, inside, now, shop, tell_binned
+from nematex.web.rooms.common import as_number, find_cloth, find_pattern, inside, now, shop, tell_binned, whole_number
 
 room = Blueprint("programmes", __name__, url_prefix="/programmes")
 NAMES = 400  # of cloths, offered while one types
@@ -36,7 +37,12 @@ def find_programme(programme_id: int) -> Programme:
 
 @room.get("")
 def programmes() -> str:
-    return render_template("programme/list.html", programmes=now().programmes, values={}, shown="", fault=None)
+    return _list({}, "")
+
+
+def _list(values: dict[str, str], shown: str, fault: FieldFault | None = None, record_id: int | None = None) -> str:
+    found = page_of(now().programmes, whole_number("page"))
+    return render_template("programme/list.html", found=found, values=values, shown=shown, fault=fault, record_id=record_id)
 
 
 @room.post("")
@@ -49,8 +55,7 @@ def save(programme_id: int | None = None) -> Response | tuple[str, int]:
         values, shown = given.to_dict(), given.get(SHOWN, "")
         if isinstance(fault, Clashing):  # what a colleague changed in other fields stands in the form as well
             values, shown = fault.values, as_shown(fault.now)
-        page = {"programmes": now().programmes, "values": values, "shown": shown, "fault": fault, "record_id": programme_id}
-        return render_template("programme/list.html", **page), 400
+        return _list(values, shown, fault, programme_id), 400
     session["programme"] = kept
     return redirect(url_for("programmes.programme", programme_id=kept))
 

@@ -1,0 +1,46 @@
+"""`./nematex work`: the parent of all that works in the background. It reads nothing of the shop itself."""
+
+from __future__ import annotations
+
+import os
+import signal
+import subprocess
+import sys
+import threading
+from contextlib import suppress
+from types import FrameType
+
+from nematex.usecases.jobs.lanes import LANES
+
+AGAIN_AFTER_S = 0.5
+
+
+def work() -> int:
+    """The parent of each lane's consumer, of who asks the feed and who makes backups; what dies is started again."""
+    ending = threading.Event()
+    children: dict[tuple[str, ...], subprocess.Popen[bytes]] = {}
+
+    def on_signal(_number: int, _frame: FrameType | None) -> None:
+        ending.set()
+        for child in list(children.values()):
+            child.terminate()
+
+    def watch(part: tuple[str, ...]) -> None:
+        while not ending.is_set():
+            command = [sys.executable, "-m", "nematex.command", *part]
+            child = children[part] = subprocess.Popen(command, start_new_session=True)
+            if ending.is_set():
+                child.terminate()
+            child.wait()
+            with suppress(ProcessLookupError):
+                os.killpg(child.pid, signal.SIGKILL)  # whom a consumer leaves behind when it is killed
+            ending.wait(AGAIN_AFTER_S)
+
+    signal.signal(signal.SIGTERM, on_signal)
+    parts = [*(("consume", lane) for lane in LANES), ("poll",), ("keep",)]
+    threads = [threading.Thread(target=watch, args=(part,)) for part in parts]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    return 0
