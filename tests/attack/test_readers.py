@@ -2,14 +2,22 @@
 
 from __future__ import annotations
 
+import hashlib
+import io
+import json
+import tarfile
+import tempfile
 from collections.abc import Callable
+from datetime import datetime
+from pathlib import Path
 from random import Random
 
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
-from odd import odd_text
+from odd import damaged, odd_text
 
+from nematex.command.backup.archive import BackupFault, Manifest, unpack, write
 from nematex.core.beneath.notions import read_notions
 from nematex.core.cloth.fibres import read_fibres
 from nematex.core.cloth.measuring.typed import read_bending_length_cm, read_stretches_pct
@@ -18,6 +26,8 @@ from nematex.core.errors import FieldFault
 from nematex.core.pattern.envelope import read_envelope
 from nematex.core.pattern.paste import read_paste
 from nematex.core.pattern.paste.sizes import overlapping, read_sizes
+from nematex.core.people.name import name_key, read_name
+from nematex.core.people.password import read_password
 from nematex.core.quantity.money import per_cm_in, read_price
 from nematex.core.quantity.reader import read_length_cm, read_percent, read_weight_gsm, read_width_cm
 from nematex.tables import colour_words, properties, trade_tables
@@ -28,6 +38,8 @@ from nematex.usecases.cloth.lists.guessing import guess_columns, with_heading
 from nematex.usecases.cloth.lists.price_list import Reading, read_rows
 from nematex.usecases.files.formats import sheet_from_file
 from nematex.usecases.forms.merging import merged
+from nematex.usecases.people.codes import _step_of
+from nematex.usecases.people.inviting import read_role
 
 TABLES = trade_tables()
 # Words that the readers know, so that chance meets their rules and not only their refusals.
@@ -60,6 +72,10 @@ OF_TEXT: dict[str, Read] = {
     "take": lambda text: read_take(text.encode(errors="replace")),
     "sizes": read_sizes,
     "bands": overlapping,
+    "name": lambda text: name_key(read_name(text)),
+    "password": lambda text: read_password(text, (text[:9], "")),
+    "role": read_role,
+    "code": lambda text: _step_of("JBSWY3DPEHPK3PXPJBSWY3DPEHPK3PXP", text, datetime(2026, 1, 1)) if text.isascii() else None,
     "envelope": lambda text: read_envelope(text[:2000], TABLES),
     "paste": lambda text: read_paste(text, TABLES),
     "form": lambda text: merged({"shown": text, "a": text}, {"a": ""}, ("a",), str),
@@ -97,3 +113,64 @@ def test_a_list_of_anything_is_read_row_by_row(rows: list[list[str]]) -> None:
         return
     read = read_rows(Reading(sheet, guess_columns(sheet, TABLES), TABLES))
     assert all(row.record is not None or row.is_bad for row in read)
+
+
+PHOTO = hashlib.sha256(b"of cloth").hexdigest()
+KEPT = Manifest(1, "1.0", "0020", "2026-11-27T01:02:03", {"a": [0, 1]}, {})
+
+
+def _kept(folder: Path) -> tuple[Path, bytes]:
+    file, sql = folder / "kept.backup", folder / "kept.sql.gz"
+    sql.write_bytes(b"create table a (b int);" * 20)
+    write(file, KEPT, sql, iter([(PHOTO, b"of cloth")]))
+    return file, sql.read_bytes()
+
+
+def _put_back(file: Path, sql: bytes) -> None:
+    kept: dict[str, bytes] = {}
+    try:
+        found = unpack(file, file.parent, kept.__setitem__)
+    except BackupFault as fault:
+        assert str(file) in str(fault)  # noqa: PT017 - either way is right
+    else:
+        assert (found.read_bytes(), kept) == (sql, {PHOTO: b"of cloth"})
+
+
+@settings(QUICK, max_examples=200)
+@given(seed=st.integers(0, 10**9))
+def test_a_damaged_backup_is_put_back_whole_or_refused_in_words(seed: int) -> None:
+    random = Random(seed)
+    with tempfile.TemporaryDirectory() as name:
+        file, sql = _kept(Path(name))
+        content = bytearray(file.read_bytes())
+        for _ in range(random.randrange(1, 5)):
+            at = random.randrange(len(content))
+            end = random.choice((at + 1, at + random.randrange(1, 600), len(content)))
+            content[at:end] = random.choice((b"", random.randbytes(1), odd_text(random).encode("utf-8", "replace")))
+            content = content or bytearray(b" ")
+        file.write_bytes(content)
+        _put_back(file, sql)
+
+
+@settings(QUICK, max_examples=200)
+@given(seed=st.integers(0, 10**9))
+def test_a_backup_that_tells_of_itself_in_another_way_is_refused_in_words(seed: int) -> None:
+    random = Random(seed)
+    with tempfile.TemporaryDirectory() as name:
+        file, sql = _kept(Path(name))
+        with tarfile.open(file) as tar:
+            parts = {each.name: tar.extractfile(each).read() for each in tar}  # type: ignore[union-attr]
+        told = json.loads(parts["manifest.json"])
+        odd = (None, 1, "x", [], {"a": 1}, {"a": [1]}, {"a": ["1"]}, {f"files/../{PHOTO}": PHOTO}, odd_text(random)[:99])
+        told[random.choice([*told, "more"])] = random.choice(odd)
+        if random.random() < 0.3:
+            told.pop(random.choice([*told]))
+        parts["manifest.json"] = random.choice((json.dumps(told), damaged(json.dumps(told), random))).encode("utf-8", "replace")
+        if random.random() < 0.3:
+            parts[random.choice(("../outside", f"files/../{PHOTO}", "/etc/none", "files/"))] = b"of cloth"
+        with tarfile.open(file, "w") as tar:
+            for part, content in parts.items():
+                info = tarfile.TarInfo(part)
+                info.size = len(content)
+                tar.addfile(info, io.BytesIO(content))
+        _put_back(file, sql)

@@ -27,7 +27,7 @@ from nematex.web.guard.table import OPEN, right_of
 TABLE = ROOT / "tests/stored/access.csv"
 # What a viewer may send: nothing of it changes cloth, pattern, programme or rule. Written by hand.
 VIEWERS_ACTS = {
-    "account.code", "account.elsewhere", "account.password", "account.prove", "chosen.together", "door.accept", "door.come_in",
+    "account.code", "account.elsewhere", "account.password", "account.prove", "door.accept", "door.come_in",
     "door.make_owner", "door.sign_out", "door.try_as", "drawn.stop", "lay.ask", "lay.stop", "lay.try_moves", "passkeys.come_in",
     "passkeys.make", "passkeys.options_in", "passkeys.options_new", "passkeys.remove", "practice.answer", "practice.who",
     "remote.pair", "remote.pressed", "shelf.keep_filter",

@@ -10,12 +10,14 @@ import io
 import json
 import tarfile
 from collections.abc import Callable, Iterator
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, fields
 from datetime import datetime
 from pathlib import Path
+from typing import Any
 
 SQL, MANIFEST, FILES = "shop.sql.gz", "manifest.json", "files/"
 FORMAT = 1
+UNREADABLE = (OSError, EOFError, KeyError, ValueError, RecursionError, tarfile.TarError)
 STAMP = "%Y%m%dT%H%M%S"
 
 
@@ -67,30 +69,47 @@ def read_manifest(path: Path) -> Manifest:
         with tarfile.open(path) as tar:
             found = tar.extractfile(MANIFEST)
             told = json.loads(found.read()) if found else None
-    except (OSError, KeyError, ValueError, tarfile.TarError) as fault:
+    except UNREADABLE as fault:
         raise BackupFault(f"{path}: is no backup of a shop, or is damaged ({fault}); take another") from fault
     if not isinstance(told, dict) or told.get("format") != FORMAT:
         raise BackupFault(f"{path}: was written by another Nematex, in a form that this one does not read")
+    if not _is_manifest(told):
+        raise BackupFault(f"{path}: does not say what it holds; the file is damaged, take another")
     return Manifest(**told)
+
+
+def _is_manifest(told: dict[str, Any]) -> bool:
+    texts = all(isinstance(told.get(name), str) for name in ("program", "revision", "made_at"))
+    tables, parts = told.get("tables"), told.get("parts")
+    if set(told) != {field.name for field in fields(Manifest)} or not isinstance(tables, dict) or not isinstance(parts, dict):
+        return False
+    counted = all(isinstance(each, list) and all(isinstance(one, int) for one in each) for each in tables.values())
+    return texts and counted and all(isinstance(each, str) for each in parts.values())
+
+
+def _parts(path: Path) -> Iterator[tuple[str, bytes]]:
+    try:
+        with tarfile.open(path) as tar:
+            for member in tar:
+                part = tar.extractfile(member) if member.name != MANIFEST else None
+                if part:
+                    yield member.name, part.read()
+    except UNREADABLE as fault:
+        raise BackupFault(f"{path}: cannot be read to its end ({fault}); the file is damaged, take another") from fault
 
 
 def unpack(path: Path, folder: Path, keep_file: Callable[[str, bytes], None]) -> Path:
     """Check every part by its hash; hand the files over, and return where the SQL lies. Raises BackupFault."""
-    manifest = read_manifest(path)
-    seen = set()
-    with tarfile.open(path) as tar:
-        for member in tar:
-            if member.name == MANIFEST:
-                continue
-            part = tar.extractfile(member)
-            content = part.read() if part else b""
-            if manifest.parts.get(member.name) != hashlib.sha256(content).hexdigest():
-                raise BackupFault(f"{path}: {member.name} is not what was written; the file is damaged, take another")
-            seen.add(member.name)
-            if member.name == SQL:
-                (folder / SQL).write_bytes(content)
-            elif member.name.startswith(FILES):
-                keep_file(member.name.removeprefix(FILES), content)
+    manifest, seen = read_manifest(path), set()
+    for name, content in _parts(path):
+        found = hashlib.sha256(content).hexdigest()
+        if manifest.parts.get(name) != found or name not in (SQL, FILES + found):  # a file is called by what is in it
+            raise BackupFault(f"{path}: {name} is not what was written; the file is damaged, take another")
+        seen.add(name)
+        if name == SQL:
+            (folder / SQL).write_bytes(content)
+        else:
+            keep_file(found, content)
     if seen != set(manifest.parts):
         lost = ", ".join(sorted(set(manifest.parts) - seen)[:5])
         raise BackupFault(f"{path}: lacks {lost}; the file is damaged, take another")

@@ -68,6 +68,7 @@ SINGLE: dict[str, str] = {
     "patterns.new": "measure",
     "patterns.remove": "bin",
     "bin.go": "let go",
+    "chosen.together": "buy",
     "stock.choose": "feed",
     "shelf.keep_filter": "read",
     "shelf.drop_filter": "settings",

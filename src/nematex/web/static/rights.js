@@ -23,7 +23,7 @@
   function shut(form) {
     [...form.elements].forEach((each) => {
       if (each.type !== "hidden") each.disabled = true;
-      if (!form.contains(each)) each.hidden = true;  /* a button elsewhere on the page that sends this form */
+      if (!form.contains(each)) (each.closest("label") ?? each).hidden = true;  /* elsewhere on the page, but sent with this form */
     });
     form.classList.add("not-yours");
     if (form.querySelector(FIELDS)) form.title = `To be read: not for a ${role} to change`;
