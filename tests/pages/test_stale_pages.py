@@ -3,10 +3,15 @@
 from __future__ import annotations
 
 import re
+from typing import Any
 
 import pytest
 from conftest import Site, open_page
 from playwright.sync_api import Browser, Page, expect
+from sqlalchemy.exc import OperationalError
+from test_pages import faults
+
+from nematex.web.rooms import home
 
 
 def test_a_measurement_that_a_colleague_kept_meanwhile_is_said(browser: Browser, site: Site) -> None:
@@ -103,4 +108,26 @@ def test_the_address_of_the_feed_and_what_is_optional_are_as_they_were_shown(sit
     assert site.shop.now().settings["stock feed"].endswith("/one")
     for page in (first, second):
         page.context.close()
+    site.complaints.clear()
+
+
+def test_a_page_that_the_database_could_not_serve_comes_back_by_itself(
+    browser: Browser, site: Site, axe: str, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    asked: list[int] = []
+    real = home.front
+
+    def away_at_first(*given: Any) -> object:
+        asked.append(1)
+        if len(asked) == 1:
+            raise OperationalError("select", {}, Exception(2013, "Lost connection"))
+        return real(*given)
+
+    monkeypatch.setattr(home, "front", away_at_first)
+    page = open_page(browser, site)
+    page.goto("/")
+    expect(page.get_by_role("heading", level=1)).to_have_text("The database does not answer")
+    assert faults(page, axe) == []
+    expect(page.get_by_text("This page comes back by itself")).to_be_visible()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Which belong together?")
     site.complaints.clear()

@@ -38,7 +38,10 @@ FULL = (
     "Nothing of this was kept, and nothing is lost that was saved. Make room on the disk of the machine that runs Nematex, "
     "then send it again."
 )
-AWAY = "Nothing is lost that was saved. On the machine that runs Nematex, run ./nematex start again, then reload this page."
+AWAY = (
+    "Nothing is lost that was saved. The database is started again by itself, mostly within half a minute. If it stays away, "
+    "run ./nematex start on the machine that runs Nematex."
+)
 
 
 def why_lost(fault: DatabaseGone) -> tuple[str, str]:

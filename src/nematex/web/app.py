@@ -59,11 +59,11 @@ def create_app(database: Database, key: str, enqueue: Enqueue | None = None) -> 
     app.extensions["shop"] = kept = Shop(database, enqueue)
     if enqueue is None:
         kept.enqueue = at_once(kept, drawn_jobs(app))
-    CSRFProtect(app)
     for room in ROOMS:
         app.register_blueprint(room)
     watch(app)
     guard(app)
+    CSRFProtect(app)  # after the guard: who is signed out is told so, not that a token is old
     limit(app)
     app.session_interface = OwnCookie()
     app.after_request(set_headers)

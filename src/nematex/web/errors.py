@@ -21,6 +21,7 @@ TOO_LARGE = (
 )
 TOO_LATE = "The page was open too long to be trusted. Go back, reload it and send it again."
 NOT_HERE = "There is no such page, or what it showed is gone."
+AGAIN_S = 5
 OURS = "This is a fault of Nematex, not yours. Nothing of this request was saved; what was saved before is safe."
 
 
@@ -43,7 +44,8 @@ def _lost(fault: DatabaseGone) -> Answer:
     g.lost = True  # so that this page asks the database nothing
     current_app.logger.error("error %s: %s %s: %s", request_number(), request.method, place(), fault.orig)
     title, text = why_lost(fault)
-    return render_template("lost.html", title=title, text=text, number=request_number()), 503
+    looked = request.method == "GET"  # a page that was only looked at looks again by itself
+    return render_template("lost.html", title=title, text=text, number=request_number(), again_s=AGAIN_S if looked else 0), 503
 
 
 def _refused(fault: DatabaseRefused) -> Answer:

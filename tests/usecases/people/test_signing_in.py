@@ -14,6 +14,7 @@ from nematex.core.people.name import name_key, read_name
 from nematex.core.people.password import PasswordFault, read_password
 from nematex.core.people.waiting import LONGEST_WAIT_S, wait_s
 from nematex.store.database import Database
+from nematex.store.people.passkeys import add_passkey
 from nematex.store.people.persons import Person
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.people import codes, inviting, signing_in, staff
@@ -231,8 +232,11 @@ def test_a_new_password_ends_every_sign_in(shop: Shop) -> None:
     token = inviting.renew_password(shop, number(owner(shop)), "the machine", NOON)
     older = inviting.renew_password(shop, number(owner(shop)), "the machine", NOON)
     assert inviting.invited(shop, token, NOON) is None, "the later link alone is good"
+    with shop.database.work() as work:
+        add_passkey(work, number(owner(shop)), b"left by a stranger", b"key", 0, "phone", NOON)
     inviting.accept(shop, older, "", "saffron willow bobbin 12", NOON)
     assert signing_in.who_is(shop, here, NOON) is None
+    assert staff.own(shop, number(owner(shop))).passkeys == []
     assert enter(shop, "saffron willow bobbin 12")
 
 

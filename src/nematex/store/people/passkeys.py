@@ -46,5 +46,9 @@ def note_used(work: Work, passkey_id: int, count: int) -> None:
     work.execute(update(PasskeyRow).where(PasskeyRow.id == passkey_id).values(sign_count=count))
 
 
+def remove_passkeys(work: Work, person_id: int) -> None:
+    work.execute(delete(PasskeyRow).where(PasskeyRow.person_id == person_id))
+
+
 def remove_passkey(work: Work, person_id: int, passkey_id: int) -> None:
     work.execute(delete(PasskeyRow).where(PasskeyRow.person_id == person_id, PasskeyRow.id == passkey_id))

@@ -9,7 +9,7 @@ from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.people.name import read_name
 from nematex.core.people.password import read_password
 from nematex.core.people.rights import ROLES
-from nematex.store.people import invitations, persons, sign_ins
+from nematex.store.people import invitations, passkeys, persons, sign_ins
 from nematex.store.people.invitations import Invitation
 from nematex.store.people.persons import Person
 from nematex.store.trail.who import acting
@@ -78,6 +78,7 @@ def accept(shop: Shop, token: str, name: str, password: str, now: datetime) -> P
             fresh = {"password_hash": secret, "failures": 0, "waits_until": None, "code_secret": "", "spare_codes": None}
             persons.change_person(work, person_id, **fresh)
             sign_ins.end_sign_ins(work, person_id)
+            passkeys.remove_passkeys(work, person_id)  # whoever had got in may have left one
         made = persons.person(work, person_id)
         if made is None or made.ended_at:
             raise FieldFault("link", "", GONE)
