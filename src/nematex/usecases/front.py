@@ -36,5 +36,5 @@ def front(state: State, today: date) -> Front:
     ]
     low = [record for record in shelf.records if record.stock_m is not None and record.stock_m < RUNNING_OUT_M]
     coming = [one for one in programmes if one.shown_on is None or one.shown_on >= today]
-    past = [one for one in reversed(programmes) if one not in coming]
+    past = [one for one in reversed(programmes) if one.shown_on and one.shown_on < today]
     return Front(len(shelf.records), len(drawer.records), half[:SHOWN], len(half), low[:SHOWN], RUNNING_OUT_M, coming, past)

@@ -47,6 +47,7 @@ room = Blueprint("pairing", __name__, url_prefix="/pairing")
 
 
 SHOWN = 12  # of patterns and of cloths, before one asks for more
+MOST = 204  # beyond that the lists with filters serve better
 NARROWED = ("price_to", "near", "season", "print_kind", "sheer")
 
 
@@ -63,11 +64,11 @@ def choose() -> str | Response:
         within, allowed = offered(state, brief)
         patterns, held = [record for record in patterns if record.id in within], held & allowed
     places = [int(place) for place in np.flatnonzero(held)]
-    most = whole_number("most", SHOWN)
+    most = min(whole_number("most", SHOWN), MOST)
     cloths = [(state.shelf.records[place], state.shelf.cloths[place]) for place in places[:most]]
     return render_template(
         "judging/pairing/choose.html", q=asked, patterns=patterns[:most], pattern_count=len(patterns), cloths=cloths,
-        cloth_count=len(places), most=most, brief=brief
+        cloth_count=len(places), most=most, limit=MOST, brief=brief
     )  # fmt: skip
 
 
