@@ -162,7 +162,6 @@ def _worker(asked: argparse.Namespace) -> int:
 
 
 def _poll(_asked: argparse.Namespace) -> int:
-    stand_back()
     from nematex.command.poller import poll_for_ever
 
     return poll_for_ever()

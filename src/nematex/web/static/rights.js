@@ -8,6 +8,12 @@
   };
   const FIELDS = "input:not([type=hidden], [type=submit]), select, textarea";
 
+  /* Whether a field says something that is worth reading. */
+  function said(field) {
+    if (field.type === "checkbox" || field.type === "radio") return field.checked;
+    return field.tagName === "SELECT" ? field.selectedIndex > 0 : field.value.trim() !== "";
+  }
+
   function takeLink(link) {
     const before = link.previousSibling, after = link.nextSibling;
     if (before?.nodeType === 3 && /·\s*$/.test(before.data)) before.data = before.data.replace(/\s*·\s*$/, " ");
@@ -26,8 +32,10 @@
       if (!form.contains(each)) (each.closest("label") ?? each).hidden = true;  /* elsewhere on the page, but sent with this form */
     });
     form.classList.add("not-yours");
-    if (form.querySelector(FIELDS)) form.title = `To be read: not for a ${role} to change`;
-    else form.hidden = true;
+    if ([...form.querySelectorAll(FIELDS)].some(said)) { form.title = `To be read: not for a ${role} to change`; return; }
+    form.hidden = true;
+    const around = form.parentElement, headings = [...around.children].filter((each) => /^H[2-6]$/.test(each.tagName));
+    if (headings.length === around.children.length - 1) around.hidden = true;  /* its heading goes with it */
   }
 
   function look(root) {
