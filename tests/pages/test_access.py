@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import csv
 import re
-from datetime import datetime
+from datetime import datetime, timedelta
 
 import pytest
 from conftest import ROOT, tried_app
@@ -17,6 +17,7 @@ from flask.testing import FlaskClient
 from werkzeug.test import TestResponse
 
 from nematex.core.people.rights import ROLES
+from nematex.store.people.persons import change_person
 from nematex.tables import rights
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.people import staff
@@ -118,6 +119,26 @@ def test_what_is_to_be_guessed_is_tried_a_few_times_a_minute(demo: Shop) -> None
     assert "is the most" in told.text
     elsewhere = client.post("/sign-in", data={"name": "Wren"}, environ_base={"REMOTE_ADDR": "192.168.1.9"})
     assert elsewhere.status_code == 400, "another address is not made to wait"
+
+
+def test_a_strangers_guesses_do_not_lock_anybody_out_of_their_own_browser(demo: Shop) -> None:
+    number = make_owner(demo, "Wren Applegarth", WORD, "", datetime.now())
+    own, stranger = client_of(demo, "presenter"), client_of(demo, "presenter")
+    right = {"name": "wren  APPLEGARTH", "password": WORD}
+    assert own.post("/sign-in", data=right).status_code == 302
+    told = next(each for each in own.post("/sign-in", data=right).headers.getlist("Set-Cookie") if "nematex-known" in each)
+    assert all(flag in told for flag in ("HttpOnly", "SameSite=Lax"))
+    own.post("/sign-out")
+    with demo.database.work() as work:  # as after many wrong tries
+        change_person(work, number, failures=9, waits_until=datetime.now() + timedelta(hours=1))
+    assert stranger.post("/sign-in", data=right).status_code == 400, "even the right one waits where nobody was let in before"
+    for made_up in ("x", "", "eyJ.a.b", "é", "." * 3900):
+        stranger.set_cookie("nematex-known", made_up)
+        assert stranger.post("/sign-in", data=right).status_code == 400
+    assert own.post("/sign-in", data={**right, "password": "guess"}).status_code == 400
+    assert own.post("/sign-in", data=right).status_code == 302, "and a right one ends the waiting"
+    stranger.set_cookie("nematex-known", own.get_cookie("nematex-known").value)  # type: ignore[union-attr]
+    assert stranger.post("/sign-in", data={"name": "Tamsin Oake", "password": WORD}).status_code == 400
 
 
 ELSEWHERE = ["https://elsewhere.test/", "//elsewhere.test", "/\\elsewhere.test", "javascript:alert(1)", "/\tx", ""]

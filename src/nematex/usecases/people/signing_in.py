@@ -31,13 +31,14 @@ REFUSED = (
 
 @dataclass(frozen=True)
 class Tried:
-    """What was typed to sign in, and from where."""
+    """What was typed to sign in, and from where; `known`: they were let in from that browser before."""
 
     name: str
     password: str
     code: str = ""
     device: str = ""
     address: str = ""
+    known: bool = False
 
 
 class SignInRefused(PasswordFault):
@@ -50,7 +51,7 @@ class SignInRefused(PasswordFault):
 def _proved(work: Work, person: Person, kept: Secrets, tried: Tried, now: datetime) -> bool:
     """Whether password and code are right; counts a wrong try, and forgets wrong ones after a right one."""
     right = is_right(kept.password_hash, tried.password)
-    if kept.waits_until and now < kept.waits_until:
+    if kept.waits_until and now < kept.waits_until and not tried.known:
         return False  # even a right one: else a machine would learn it by trying on
     assert person.id is not None
     if not right or (kept.code_secret and not code_is_right(work, person.id, kept, tried.code, now)):

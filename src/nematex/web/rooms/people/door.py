@@ -13,6 +13,7 @@ from nematex.core.people.rights import ROLES
 from nematex.store.people.persons import Person
 from nematex.usecases.people import inviting, set_up, signing_in
 from nematex.usecases.people.signing_in import SignInRefused, Tried
+from nematex.web.guard.known import is_known, remember
 from nematex.web.guard.who import TRIES, Here, here
 from nematex.web.rooms.common import inside, now, shop
 
@@ -23,10 +24,9 @@ Answer = str | Reply | tuple[str, int]
 def tried(name: str = "") -> Tried:
     """What was typed to prove who one is."""
     given = request.form
-    device = (request.user_agent.string or "")[:120]
-    return Tried(
-        name or given.get("name", ""), given.get("password", ""), given.get("code", ""), device, request.remote_addr or ""
-    )
+    called, device = name or given.get("name", ""), (request.user_agent.string or "")[:120]
+    typed = called, given.get("password", ""), given.get("code", "")
+    return Tried(*typed, device, request.remote_addr or "", is_known(called))
 
 
 def let_in(token: str) -> None:
@@ -34,6 +34,7 @@ def let_in(token: str) -> None:
     session.clear()
     found = signing_in.who_is(shop(), token, datetime.now()) or abort(401)
     login_user(Here(found[1], token, found[0]))
+    remember(found[1].name)
 
 
 def let_person_in(person: Person) -> None:
