@@ -5,11 +5,12 @@ from __future__ import annotations
 import json
 import os
 import signal
+import socket
 import subprocess
 import sys
 import time
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 
 import pytest
@@ -156,6 +157,16 @@ def test_a_list_does_not_wait_for_lays(database: Database, enqueue: Enqueue, tmp
     assert [record.code for record in shop.now().shelf.records] == ["A1", "A2"]
 
 
+def listening(port: int) -> None:
+    """Wait until something answers there: a busy machine takes its time to start it."""
+    end = time.monotonic() + 120
+    while time.monotonic() < end:
+        with suppress(ConnectionRefusedError), socket.create_connection(("127.0.0.1", port)):
+            return
+        time.sleep(0.05)
+    pytest.fail(f"nothing answers at {port}")
+
+
 def test_jobs_go_through_redis_where_it_is_named(
     database: Database, enqueue: Enqueue, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
@@ -165,6 +176,7 @@ def test_jobs_go_through_redis_where_it_is_named(
     try:
         monkeypatch.setenv("REDIS_URL", f"redis://127.0.0.1:{port}/0")
         in_redis = handing_over(tmp_path / "no such folder")
+        listening(port)
         for number in range(3):
             ask(database, in_redis, "lay", small(number), {}, 0)
         ask(database, enqueue, "lay", small(9), {}, 0)  # its number lies elsewhere: its row is what counts
