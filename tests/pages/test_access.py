@@ -151,6 +151,12 @@ def test_nobody_is_led_away_after_signing_in(demo: Shop, back: str) -> None:
     assert client_of(demo, "presenter").post("/sign-in", data=given).location == "/"
 
 
+@pytest.mark.parametrize(("query", "there"), [("q=lawn&page=2", "?q=lawn&page=2"), ("q=\r\nSet-Cookie: a=b", ""), ("é\r", "")])
+def test_a_kept_filter_leads_to_the_shelf_whatever_stands_in_it(demo: Shop, query: str, there: str) -> None:
+    answer = client_of(demo, "owner").post("/shelf/filters", data={"name": "mine", "query": query})
+    assert (answer.status_code, answer.location) == (302, f"/shelf{there}")
+
+
 def test_ids_of_others_and_secrets_that_were_tampered_with_open_nothing(demo: Shop) -> None:
     make_owner(demo, "Wren Applegarth", WORD, "", datetime.now())
     token = invite(demo, "Tamsin Oake", "viewer", "Wren", datetime.now())

@@ -18,7 +18,7 @@ from nematex.usecases.cloth.shelf_filter import LABELS, filter_choices
 from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.usecases.judging.ranking import Filters, rank_patterns, read_wish
 from nematex.usecases.programme.stocked.stand_ins import stand_ins
-from nematex.web.rooms.common import download, find_cloth, now, shop, tell_binned
+from nematex.web.rooms.common import download, find_cloth, inside, now, shop, tell_binned
 
 room = Blueprint("shelf", __name__, url_prefix="/shelf")
 BEST_SHOWN = 8
@@ -45,7 +45,7 @@ def cloths() -> str:
 def keep_filter() -> Response:
     query = request.form.get("query", "")
     acts.keep_filter(shop(), request.form.get("name", ""), query)
-    return redirect(f"{url_for('shelf.cloths')}?{query}")
+    return redirect(inside(f"{url_for('shelf.cloths')}?{query}", url_for("shelf.cloths")))
 
 
 @room.post("/filters/<int:filter_id>/remove")
