@@ -7,6 +7,7 @@ import os
 import sys
 from collections.abc import Callable, Sequence
 
+from nematex.command.orphans import end_with_parent
 from nematex.command.standing_back import stand_back
 from nematex.core.errors import FieldFault
 
@@ -164,6 +165,7 @@ def _worker(asked: argparse.Namespace) -> int:
 def _poll(_asked: argparse.Namespace) -> int:
     from nematex.command.poller import poll_for_ever
 
+    end_with_parent()
     return poll_for_ever()
 
 
@@ -173,6 +175,7 @@ def _keep(_asked: argparse.Namespace) -> int:
     from nematex.command.service.state import home
 
     os.umask(0o077)
+    end_with_parent()
     return keep_for_ever(home())
 
 

@@ -3,15 +3,13 @@
 from __future__ import annotations
 
 import os
-import signal
-import threading
-import time
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
 from huey.api import Huey
 
+from nematex.command.orphans import end_with_parent
 from nematex.store.database import Database
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.jobs.asking import Enqueue, left_behind
@@ -71,10 +69,8 @@ def handing_over(folder: Path) -> Enqueue:
 def consume(folder: Path, lane: str) -> int:
     """Take up what was left behind, then whatever comes, until told to end or until the parent is gone."""
     queue, enqueue = queue_of(folder, lane)
-    parent = os.getppid()
-
-    queue.on_startup()(_watch)
-    threading.Thread(target=_end_with, args=(parent,), daemon=True).start()
+    queue.on_startup()(end_with_parent)  # in each process of the consumer
+    end_with_parent()
     queue.flush()
     database = Database(os.environ["DATABASE_URL"])
     for job_id in left_behind(database, lane):
@@ -85,15 +81,3 @@ def consume(folder: Path, lane: str) -> int:
     )
     consumer.run()
     return 0
-
-
-def _watch() -> None:
-    """In each process of the consumer: end with it."""
-    threading.Thread(target=_end_with, args=(os.getppid(),), daemon=True).start()
-
-
-def _end_with(parent: int) -> None:
-    """An orphan ends: who starts the worker again takes its job up."""
-    while os.getppid() == parent:
-        time.sleep(AGAIN_AFTER_S)
-    os.killpg(0, signal.SIGKILL)  # the whole family, the queue's own scheduler too

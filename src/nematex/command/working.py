@@ -10,6 +10,7 @@ import threading
 from contextlib import suppress
 from types import FrameType
 
+from nematex.command.orphans import PARENT
 from nematex.usecases.jobs.lanes import LANES
 
 AGAIN_AFTER_S = 0.5
@@ -25,10 +26,12 @@ def work() -> int:
         for child in list(children.values()):
             child.terminate()
 
+    told = {**os.environ, PARENT: str(os.getpid())}
+
     def watch(part: tuple[str, ...]) -> None:
         while not ending.is_set():
             command = [sys.executable, "-m", "nematex.command", *part]
-            child = children[part] = subprocess.Popen(command, start_new_session=True)
+            child = children[part] = subprocess.Popen(command, start_new_session=True, env=told)
             if ending.is_set():
                 child.terminate()
             child.wait()
