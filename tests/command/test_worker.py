@@ -45,14 +45,14 @@ def long(seconds: int) -> str:
 
 
 def family(home: Path) -> list[int]:
-    """The consumers, and what they began, that work for this folder."""
+    """The worker's parent, whom it started, and what they began, that work for this folder."""
     found = []
     for folder in Path("/proc").iterdir():
         try:
             words, told = (folder / "cmdline").read_bytes(), (folder / "environ").read_bytes()
         except OSError:
             continue
-        if b"consume" in words and f"NEMATEX_HOME={home}".encode() in told.split(b"\0"):
+        if b"nematex.command" in words and f"NEMATEX_HOME={home}".encode() in told.split(b"\0"):
             found.append(int(folder.name))
     return found
 
@@ -155,6 +155,21 @@ def test_a_list_does_not_wait_for_lays(database: Database, enqueue: Enqueue, tmp
         for each in lays:
             stop(database, each)
     assert [record.code for record in shop.now().shelf.records] == ["A1", "A2"]
+
+
+@pytest.mark.usefixtures("enqueue")
+def test_with_the_parent_killed_everybody_it_started_ends(tmp_path: Path) -> None:
+    with worker(tmp_path) as process:
+        consumer_of(process.pid)
+        end = time.monotonic() + WAIT_S
+        while len(family(tmp_path)) < 6:  # itself, three lanes, who asks the feed, who makes backups
+            assert time.monotonic() < end
+            time.sleep(0.1)
+        process.kill()
+        process.wait(60)
+        while left := family(tmp_path):
+            assert time.monotonic() < end, left
+            time.sleep(0.1)
 
 
 def listening(port: int) -> None:

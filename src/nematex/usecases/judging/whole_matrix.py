@@ -93,21 +93,17 @@ def how_far(shop: Shop, state: State) -> tuple[int, int]:
 def run_matrix(shop: Shop, handle: Handle) -> str:
     """The worker's part: judge what is due of all pairings, and keep the whole for the web processes."""
     state = shop.now()
-    handle.keep(pack(state, _completed(shop, state, handle.progress)))
+    handle.keep(pack(state, whole(shop, state, handle.progress)))
     return ""
 
 
-def _completed(shop: Shop, state: State, progress: Progress | None = None) -> Matrix:
+def whole(shop: Shop, state: State, progress: Progress | None = None) -> Matrix:
+    """The matrix of this state; what is due of it is worked out now."""
     with shop.large:
         found = (_carried(shop, state) or Carried.nothing(state)).completed(progress)
         held = shop.memory.get(LATEST, ())
         shop.memory.keep(LATEST, (), _Held(found, held.seen if isinstance(held, _Held) else 0))
     return found.matrix
-
-
-def whole(shop: Shop, state: State) -> Matrix:
-    """The matrix of this state; what is due of it is worked out now."""
-    return _completed(shop, state)
 
 
 def at_hand(shop: Shop, state: State) -> Matrix | None:
