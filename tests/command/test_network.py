@@ -81,8 +81,13 @@ def one(phone: str, port: int, path: str, **more: object) -> dict[str, object]:
     return ask(phone, {"host": SHOP, "port": port, "path": path, "tls": True, **more})[0]
 
 
-def header(answer: dict[str, object], name: str) -> str:
-    return "; ".join(value for key, value in answer["headers"] if key.lower() == name)  # type: ignore[attr-defined]
+def header(answer: dict[str, object], name: str, between: str = "; ") -> str:
+    return between.join(value for key, value in answer["headers"] if key.lower() == name)  # type: ignore[attr-defined]
+
+
+def cookies(answer: dict[str, object]) -> str:
+    """Every cookie that came with an answer, as a browser sends them back."""
+    return "; ".join(each.split(";")[0] for each in header(answer, "set-cookie", "\n").split("\n"))
 
 
 def with_owner(home: Path) -> None:
@@ -129,12 +134,14 @@ def test_a_phone_on_the_shops_network(tmp_path: Path, phone: str) -> None:
         cookie = header(form, "set-cookie")
         assert all(word in cookie for word in ("Secure", "HttpOnly", "SameSite=Lax"))
         token = str(form["text"]).split('name="csrf_token" value="')[1].split('"')[0]
-        sent = {"Cookie": cookie.split(";")[0], "Content-Type": "application/x-www-form-urlencoded"}
+        sent = {"Cookie": cookies(form), "Content-Type": "application/x-www-form-urlencoded"}
         sent["Referer"] = f"https://{SHOP}:{port}/sign-in"
         body = f"csrf_token={token}&name=Wren+Applegarth&password={WORD.replace(' ', '+')}&back=/shelf"
         entered = one(phone, port, "/sign-in", trusts=trusts, method="POST", body=body, headers=sent)
         assert (entered["status"], header(entered, "location")) == (302, "/shelf")
-        known = {"Cookie": header(entered, "set-cookie").split(";")[0]}
+        for kept in header(entered, "set-cookie", "\n").split("\n"):
+            assert all(word in kept for word in ("Secure", "HttpOnly", "SameSite=Lax")), kept
+        known = {"Cookie": cookies(entered)}
         shelf = one(phone, port, "/shelf?q=kelp", trusts=trusts, headers=known)
         assert "Kelp Ladder challis" in str(shelf["text"])
         labels = one(phone, port, "/print/labels.pdf?cloth=1", trusts=trusts, headers=known)
