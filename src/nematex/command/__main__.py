@@ -155,7 +155,10 @@ def _worker(asked: argparse.Namespace) -> int:
         from nematex.command.working import work
 
         return work()
-    stand_back()
+    from nematex.usecases.jobs.lanes import AWAITED
+
+    if asked.lane != AWAITED:
+        stand_back()
     from nematex.command.service.state import home
     from nematex.command.worker import consume
 

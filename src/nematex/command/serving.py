@@ -6,6 +6,7 @@ Both read a request whole before a thread takes it, so that slow clients cost a 
 from __future__ import annotations
 
 import asyncio
+import importlib
 import logging
 import os
 import socket
@@ -23,12 +24,14 @@ from werkzeug.middleware.proxy_fix import ProxyFix
 
 from nematex.command.worker import handing_over
 from nematex.store.database import Database
+from nematex.usecases.held.shop import Shop
 from nematex.usecases.judging.whole_matrix import read_all, warm
 from nematex.web.app import create_app
 
 THREADS = 6
 MOST_CONNECTIONS = 1500
 IDLE_S = 60  # a connection that says nothing for so long is closed
+LATE = ("scipy.signal", "skimage.filters.thresholding", "skimage.measure")  # photos ask for them
 MOST_BYTES = 64 * 2**20
 
 
@@ -68,12 +71,19 @@ def configured(folder: Path, key: str) -> Flask:
     return app
 
 
+def _warm(shop: Shop) -> None:
+    """What would hold up whoever asks first: the matrix, and what weighs a second to import."""
+    warm(shop)
+    for module in LATE:
+        importlib.import_module(module)
+
+
 def serve(folder: Path, key: str, port: int) -> int:
     """The web server itself, in the foreground."""
     write_logs()
     app = configured(folder, key)
     read_all(app.extensions["shop"])  # before anybody is let in: nobody waits for it page by page
-    threading.Thread(target=warm, args=(app.extensions["shop"],), daemon=True).start()
+    threading.Thread(target=_warm, args=(app.extensions["shop"],), daemon=True).start()
     lan = os.environ.get("NEMATEX_LAN", "")
     if lan:
         address, _, lan_port = lan.rpartition(":")

@@ -13,7 +13,8 @@ from nematex.store.models import JobPartRow, JobRow
 from nematex.store.records import Job
 
 KEPT = 500  # finished ones of a kind; older ones are let go
-KEPT_WITH_PARTS = 4  # ... and fewer of those that found much
+FEW = 4  # ... and fewer of those that found much
+KEPT_WITH_PARTS = {"sheet": 60, "export": 8}  # but more where many people ask, each for something else
 PART_BYTES = 8 * 2**20
 OPEN = ("waiting", "running", "stopping")
 NAMES = ("id", "kind", "asked", "about", "state", "done", "total", "found", "message", "tries")
@@ -67,9 +68,15 @@ def keep_content(work: Work, job_id: int, content: bytes) -> None:
     work.execute(delete(JobPartRow).where(JobPartRow.job_id == job_id))
     work.add_all(JobPartRow(job_id=job_id, place=place, content=part) for place, part in enumerate(parts))
     work.flush()
-    kind = select(JobRow.kind).where(JobRow.id == job_id).scalar_subquery()
-    large = select(JobRow.id).join(JobPartRow).where(JobRow.kind == kind, JobPartRow.place == 0).order_by(JobRow.id.desc())
-    work.execute(delete(JobRow).where(JobRow.id.in_(list(work.scalars(large.offset(KEPT_WITH_PARTS).limit(1000))))))
+    kind_of = select(JobRow.kind).where(JobRow.id == job_id)
+    large = (
+        select(JobRow.id)
+        .join(JobPartRow)
+        .where(JobRow.kind == kind_of.scalar_subquery(), JobPartRow.place == 0)
+        .order_by(JobRow.id.desc())
+    )
+    most = KEPT_WITH_PARTS.get(work.scalar(kind_of) or "", FEW)
+    work.execute(delete(JobRow).where(JobRow.id.in_(list(work.scalars(large.offset(most).limit(1000))))))
 
 
 @dataclass(frozen=True)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 import pytest
 
 from nematex.core.cloth.estimates import Cloth
@@ -21,7 +23,9 @@ from nematex.usecases.cloth.bench.measures import MEASURES
 from nematex.usecases.cloth.bench.moves import moves
 from nematex.usecases.cloth.bench.sheet import Outcome
 from nematex.usecases.cloth.bench.simulated import photographed, simulated_bench, taken, truth_of
+from nematex.usecases.cloth.lacks.worth import worth_measuring
 from nematex.usecases.cloth.readings import keep_readings
+from nematex.usecases.held.drawer import spread
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.photo.at_the_bench import read_photos
 
@@ -244,3 +248,25 @@ def test_what_a_measurement_moves_is_what_judging_again_says(demo: Shop) -> None
     assert after.moved == []
     assert sum(before.before.values()) == len(demo.now().drawer.records)
     assert before.moved
+
+
+def test_of_many_patterns_a_part_is_held_against_a_measurement_and_said_so(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
+    record, cloth = _cloth(demo, "LF-302")
+    drawer = demo.now().drawer
+    outcome = _typed(demo, "ramp", "ramp", {"along_up-0": "2.6", "across_up-0": "2.4"}, "LF-302")
+    every, asked = moves(drawer, record, outcome.readings), worth_measuring(drawer, cloth)
+    monkeypatch.setattr("nematex.usecases.cloth.bench.moves.MOST_TRIED", 5)
+    monkeypatch.setattr("nematex.usecases.cloth.lacks.worth.MOST_TRIED", 5)
+    some = moves(drawer, record, outcome.readings)
+    assert (some.tried, sum(some.before.values()), every.tried) == (5, 5, len(drawer.records))
+    assert {one.pattern.id for one in some.moved} <= {one.pattern.id for one in every.moved}
+    assert all(count <= asked[name] for name, count in worth_measuring(drawer, cloth).items())
+
+
+@pytest.mark.parametrize(("held", "most"), [(0, 3), (3, 3), (7, 3), (1000, 400), (401, 400)])
+def test_a_part_is_spread_over_all_of_them(held: int, most: int) -> None:
+    found = spread(range(held), most)
+    assert len(found) == min(held, most)
+    gaps = {right - left for left, right in pairwise(found)}
+    assert not gaps or max(gaps) - min(gaps) <= 1
+    assert not held or found[0] == 0

@@ -17,13 +17,13 @@ from nematex.store.cloth import uploads
 from nematex.store.cloth.readings import readings_of
 from nematex.usecases.cloth.exchange import cloths_csv, cloths_json, cloths_xlsx
 from nematex.usecases.cloth.lists import importing
-from nematex.usecases.cloth.lists import job as import_job
 from nematex.usecases.cloth.lists.choosing import choose_columns
 from nematex.usecases.cloth.lists.importing import apply, preview, send
 from nematex.usecases.cloth.lists.job import job_state, latest_lists, start_applying
 from nematex.usecases.cloth.lists.undo import undo
 from nematex.usecases.files.formats import sheet_from_file
 from nematex.usecases.held.shop import Shop
+from nematex.usecases.jobs import asking
 from nematex.usecases.jobs.running import run_job
 from nematex.usecases.tasks import runners
 
@@ -179,7 +179,7 @@ def held_up(monkeypatch: pytest.MonkeyPatch) -> tuple[threading.Event, threading
         keep(*given, **more)  # type: ignore[arg-type]
 
     monkeypatch.setattr(importing, "keep_cloths", slow)
-    monkeypatch.setattr(import_job, "PATIENCE_S", 0.05)
+    monkeypatch.setattr(asking, "SOON_S", 0.05)
     beside = lambda *given: threading.Thread(target=run_job, args=given).start()  # noqa: E731
     monkeypatch.setattr(runners, "run_job", beside)
     return halted, go_on

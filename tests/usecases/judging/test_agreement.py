@@ -27,6 +27,7 @@ from nematex.core.pattern.facts import Pattern, Wish
 from nematex.tables import trade_tables
 from nematex.usecases.assess.pairing import assess_one
 from nematex.usecases.held.shop import Shop
+from nematex.usecases.jobs import asking
 from nematex.usecases.jobs.running import run_job
 from nematex.usecases.judging import whole_matrix
 from nematex.usecases.judging.matrix_view import Asked, grid_csv
@@ -148,7 +149,7 @@ def _edges(finding: Finding) -> set[tuple[str, str, float]]:
 
 def test_a_large_shops_matrix_is_worked_out_by_the_worker(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(whole_matrix, "AT_ONCE", 10)
-    monkeypatch.setattr(whole_matrix, "PATIENCE_S", 0)
+    monkeypatch.setattr(asking, "SOON_S", 0)
     app = tried_app(demo.database)
     client = app.test_client()
     asked: list[int] = []

@@ -10,9 +10,11 @@ from hypothesis import strategies as st
 from playwright.sync_api import Page, expect
 
 from nematex.core.errors import FieldFault
+from nematex.core.pattern.facts import Wish
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.judging.have import is_have, makes, read_have
 from nematex.usecases.judging.mixed import read_choices
+from nematex.usecases.judging.ranking import one_pairing
 
 
 @pytest.mark.parametrize(
@@ -120,3 +122,25 @@ def test_how_the_shop_cuts_is_chosen_on_the_front_page(page: Page) -> None:
     expect(page.get_by_label("The shop cuts in steps of")).to_have_value("1/8 yd")
     page.goto("/pairing/have?q=2.4 m of 138 cm viscose crepe")
     expect(page.locator(".makes .receipt ol").first).to_contain_text("1/8 yd steps, from 1/2 yd")
+
+
+def test_of_a_large_drawer_a_part_is_tried_and_words_reach_the_rest(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
+    state = demo.now()
+    have = read_have(state, "4 m of 138 cm viscose crepe")
+    every = {row.pattern.id for row in makes(demo, state, have)}
+    monkeypatch.setattr("nematex.usecases.judging.have.MOST_TRIED", 4)
+    some = {row.pattern.id for row in makes(demo, state, have)}
+    assert len(some) <= 4
+    assert some < every
+    left = next(record for record in state.drawer.records if record.id in every - some)
+    assert left.id in {row.pattern.id for row in makes(demo, state, have, left.facts.name)}
+
+
+def test_a_typed_cloth_is_judged_as_one_of_the_shelf(demo: Shop) -> None:
+    """What the page of many says is what the page of one pairing says."""
+    state = demo.now()
+    for record in state.shelf.records[:12]:
+        have = read_have(state, f"3 m of {record.facts.name}")
+        assert have.record
+        for row in makes(demo, state, have):
+            assert row.verdict is one_pairing(demo, state, row.pattern, have.cloth, Wish()).verdict

@@ -10,7 +10,7 @@ from typing import Any
 
 import numpy as np
 
-from nematex.core.cloth.columns import columns
+from nematex.core.cloth.columns import ClothColumns, columns
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.judging.demand import Demand
 from nematex.core.judging.judge import judge
@@ -36,13 +36,21 @@ def _variants(cloth: Cloth, attribute: str) -> list[Cloth]:
     return [replace(cloth, **change) for change in changes]
 
 
-def measure_next(cloth: Cloth, demand: Demand, tables: Tables) -> str | None:
-    """The field to measure next, or None if no measurement would change the verdict."""
+def _open_ones(cloth: Cloth) -> list[str]:
+    return [name for name in PROPERTIES if getattr(cloth, name).high > getattr(cloth, name).low]
+
+
+def outcomes(cloth: Cloth, tables: Tables) -> ClothColumns:
+    """The cloth as it is, then with each outcome of each measurement: the same for every pattern it is held against."""
+    return columns([cloth, *(variant for name in _open_ones(cloth) for variant in _variants(cloth, name))], tables)
+
+
+def measure_next(cloth: Cloth, demand: Demand, tables: Tables, found: ClothColumns | None = None) -> str | None:
+    """The field to measure next, or None if no measurement would change the verdict; `found` are the cloth's outcomes."""
     if cloth.guessed:
         return "stretch_cross_pct"  # it tells whether it is the woven or the knit of that name
-    open_ones = [name for name in PROPERTIES if getattr(cloth, name).high > getattr(cloth, name).low]
-    variants = [variant for name in open_ones for variant in _variants(cloth, name)]
-    judged = judge(columns([cloth, *variants], tables), demand, tables)
+    open_ones = _open_ones(cloth)
+    judged = judge(found or outcomes(cloth, tables), demand, tables)
     now, after = judged.verdict[0], judged.verdict[1:].reshape(len(open_ones), len(OUTCOMES)).astype(int)
     moved = np.abs(after - int(now)).mean(axis=1) if open_ones else np.zeros(0)
     if moved.size and moved.max() > 0:

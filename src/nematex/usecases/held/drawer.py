@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
+from typing import TypeVar
 
 from nematex.core.cloth.lexicon import key
 from nematex.core.judging.demand import Demand, demand, read_pattern
@@ -12,6 +13,8 @@ from nematex.core.pattern.envelope import Interpretation
 from nematex.core.pattern.facts import Pattern, Wish
 from nematex.core.tables import Tables
 from nematex.store.records import PatternRecord
+
+T = TypeVar("T")
 
 HELD_DEMANDS = 3000  # of patterns by wishes; the least lately made go first
 CANNOT_BE_READ = "the envelope's text cannot be read; correct it in the form"
@@ -82,14 +85,19 @@ class Drawer:
             self._demands[asked] = made
         return made[1]
 
-    def demands(self, wish: Wish) -> list[Callable[[], Demand]]:
-        """The demand of each pattern, made when it is called for."""
-        return [lambda record=record: self.demand(record, wish) for record in self.records]  # type: ignore[misc]
+    def demands(self, wish: Wish, records: Sequence[PatternRecord] | None = None) -> list[Callable[[], Demand]]:
+        """The demand of each of these patterns, or of all, made when it is called for."""
+        return [lambda record=record: self.demand(record, wish) for record in records or self.records]  # type: ignore[misc]
 
     def holding(self, words: str) -> list[PatternRecord]:
         """The patterns that hold all of these words: the one search of the drawer."""
         asked = key(words).split()
         return [record for record in self.records if all(word in _search_key(record) for word in asked)]
+
+
+def spread(every: Sequence[T], most: int) -> Sequence[T]:
+    """At most so many of these, evenly spread over them: for what is tried while somebody waits."""
+    return every if len(every) <= most else [every[place * len(every) // most] for place in range(most)]
 
 
 def _search_key(record: PatternRecord) -> str:

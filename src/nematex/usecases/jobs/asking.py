@@ -18,6 +18,7 @@ from nematex.usecases.jobs.lanes import LANES, lane_of
 
 Enqueue = Callable[[str, int], Any]  # kind, number
 LOOK_EVERY_S = 0.05
+SOON_S = 0.9  # as long as a request holds its thread for a job that may be done at once
 ASKED_BY = "asked by"  # in what a job is about: whose changes its changes are
 
 
@@ -92,9 +93,9 @@ def look(database: Database, job_id: int) -> tuple[Job, int] | None:
         return found, sum(each < job_id for each in before)
 
 
-def await_end(database: Database, job_id: int, seconds: float) -> bool:
-    """Whether a job ended within this time: what is soon done needs no page that waits for it."""
-    until = time.monotonic() + seconds
+def await_end(database: Database, job_id: int) -> bool:
+    """Whether a job ended at once: what is soon done needs no page that waits for it."""
+    until = time.monotonic() + SOON_S
     while (found := look(database, job_id)) and found[0].runs:
         if time.monotonic() > until:
             return False

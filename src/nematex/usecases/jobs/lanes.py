@@ -5,8 +5,9 @@ from __future__ import annotations
 LANES: dict[str, tuple[str, ...]] = {
     "lays": ("lay",),
     "lists": ("list", "matrix"),
-    "sets": ("proposal", "book", "leaflet", "cards"),
+    "sets": ("proposal", "book", "leaflet", "cards", "sheet", "export"),
 }
+AWAITED = "sets"  # somebody looks at the page until it is there: it does not stand back as the others do
 
 
 def lane_of(kind: str) -> str:

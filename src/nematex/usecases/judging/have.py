@@ -7,16 +7,19 @@ from dataclasses import dataclass, replace
 
 from nematex.core.amount.length import least_length_m
 from nematex.core.amount.sizes import OfSize, by_size, largest_within
+from nematex.core.cloth.columns import columns
 from nematex.core.cloth.estimates import Cloth, known_cloth
 from nematex.core.cloth.facts import ClothFacts
 from nematex.core.cloth.lexicon import key
 from nematex.core.errors import FieldFault
+from nematex.core.judging.matrix import matrix
 from nematex.core.judging.saying.aloud import each_its_own
 from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Wish
 from nematex.core.quantity.scan import Figure, once, scan
 from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord, PatternRecord
+from nematex.usecases.held.drawer import spread
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.ranking import one_pairing
@@ -25,6 +28,7 @@ WIDTHS_CM = (60.0, 330.0)
 MOST_M = 200.0
 LONGEST = 200  # letters of a question
 SHOWN = 20
+MOST_TRIED = 400  # patterns, while somebody waits for the page
 SMALL_WORDS = re.compile(
     r"\b(?:i|we|ve|have|has|got|what|can|could|make|made|be|from|with|of|a|an|the|some|wide|width|in|at|about|left|bolt"
     r"|piece|long|x|by)\b|['’?!.,×]",
@@ -111,21 +115,26 @@ def _named(name: str, width_cm: float | None, gsm: float | None, tables: Tables)
 
 
 def makes(shop: Shop, state: State, have: Have, asked: str = "") -> list[Makes]:
-    """What suits the cloth, best first: what the length makes before what it does not; `asked` narrows the patterns."""
-    found: list[tuple[tuple[bool, int, float], Makes, tuple[str, ...]]] = []
-    for pattern in state.drawer.holding(asked):
-        try:
-            judged = one_pairing(shop, state, pattern, have.cloth, Wish())
-        except FieldFault:
-            continue
-        if judged.verdict is Verdict.AGAINST or judged.amount is None:
-            continue
-        one = _made_of(pattern, judged.verdict, have, state)
-        found.append(((one.largest is None, int(judged.verdict), -judged.score), one, judged.spoken))
-    found.sort(key=lambda each: each[0])
-    shown = found[:SHOWN]
-    said = each_its_own((one.pattern.facts.name, spoken) for _, one, spoken in shown)
-    return [replace(one, said=words) for (_, one, _), words in zip(shown, said, strict=True)]
+    """What suits the cloth, best first: what the length makes before what it does not; `asked` narrows the patterns.
+
+    At most MOST_TRIED patterns are tried, evenly spread over those that hold the words.
+    """
+    tried = [
+        pattern
+        for pattern in spread(state.drawer.holding(asked), MOST_TRIED)
+        if any(row.use == "main" for row in pattern.facts.requirements)
+    ]
+    demands = state.drawer.demands(Wish(), tried) if tried else []
+    judged = matrix(columns([have.cloth], state.tables), demands, state.tables, threads=1)
+    found: list[tuple[tuple[bool, int, float], Makes]] = []
+    for pattern, verdict, score in zip(tried, judged.verdict[:, 0], judged.score[:, 0], strict=True):
+        if verdict != Verdict.AGAINST:
+            one = _made_of(pattern, Verdict(int(verdict)), have, state)
+            found.append(((one.largest is None, int(verdict), -float(score)), one))
+    shown = [one for _, one in sorted(found, key=lambda each: each[0])[:SHOWN]]
+    spoken = (one_pairing(shop, state, one.pattern, have.cloth, Wish()).spoken for one in shown)
+    said = each_its_own((one.pattern.facts.name, words) for one, words in zip(shown, spoken, strict=True))
+    return [replace(one, said=words) for one, words in zip(shown, said, strict=True)]
 
 
 def _made_of(pattern: PatternRecord, verdict: Verdict, have: Have, state: State) -> Makes:

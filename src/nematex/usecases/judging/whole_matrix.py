@@ -21,7 +21,6 @@ from nematex.usecases.judging.packed import Moved, pack, rules_of, unpack
 JOB = "matrix"
 AT_ONCE = 200_000  # pairings that are judged while the page waits; it takes up to a second
 WARMING_S, LOOK_EVERY_S = 900.0, 1.0
-PATIENCE_S = 1.2
 LATEST = "whole matrix"
 
 
@@ -72,7 +71,7 @@ def ready(shop: Shop, state: State) -> bool:
     """Whether the matrix of this state is there or soon worked out; else it is asked of the worker."""
     if _soon(shop, state):
         return True
-    asking.await_end(shop.database, _ask(shop, state), PATIENCE_S)
+    asking.await_end(shop.database, _ask(shop, state))
     return _soon(shop, state)
 
 

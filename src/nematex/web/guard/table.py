@@ -33,6 +33,7 @@ ROOMS: dict[str, tuple[str, str]] = {
     "planning": ("read", "present"),
     "wall": ("read", "present"),
     "drawn": ("read", "compute"),
+    "made": (OPEN, "compute"),
     "stock": ("read", "buy"),
     "together": ("read", "present"),
     "history": ("read", "read"),

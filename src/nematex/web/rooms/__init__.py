@@ -1,6 +1,6 @@
 """One blueprint per room of the shop, by subject."""
 
-from nematex.web.rooms import bin, home, parts, wellness
+from nematex.web.rooms import bin, home, made, parts, wellness
 from nematex.web.rooms.air import camera, kits, log, notes, practice, public, remote, run, sew_alongs, takes
 from nematex.web.rooms.cloth import aids, bench, chosen, imports, quality, shelf
 from nematex.web.rooms.hang import hang
@@ -15,7 +15,7 @@ from nematex.web.rooms.stock import stock
 
 MODULES = (
     home, shelf, chosen, bench, photo, aids, quality, patterns, why, pairing, hang, matrix, overrides, programmes, imports,
-    parts, bin, lay, kit, planning, wall, drawn, stock, together, history, copying, two, run,
+    parts, bin, lay, kit, planning, wall, drawn, made, stock, together, history, copying, two, run,
     look, wellness, door, account, passkeys, people, trail,
     camera, remote, takes, notes, sew_alongs, public, log, practice, kits,
 )  # fmt: skip

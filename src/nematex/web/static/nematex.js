@@ -143,6 +143,10 @@ document.addEventListener("alpine:init", () => {
   Alpine.data("progress", () => ({
     done: 0,
     total: 0,
+    over: false,
+    failed: false,
+    why: "",
+    get waits() { return !this.over && !this.failed; },
     get share() { return this.total ? Math.round((100 * this.done) / this.total) : 0; },
     get said() { return this.total ? `${this.done} of ${this.total}` : "starting"; },
     init() { this.ask(); },
@@ -150,7 +154,8 @@ document.addEventListener("alpine:init", () => {
       try {
         const state = await (await fetch(this.$root.dataset.state)).json();
         this.done = state.done; this.total = state.total;
-        if (state.next) { location.href = state.next; return; }
+        if (state.next) { this.over = true; location.href = state.next; return; }
+        if (state.failed) { this.why = state.why; this.failed = true; return; }
       } catch (fault) { /* the shop may be busy or away: ask again */ }
       setTimeout(() => this.ask(), 500);
     },

@@ -17,7 +17,9 @@ from nematex.store.records import ClothRecord, PatternRecord, ReadingRecord
 from nematex.tables import readable
 from nematex.usecases.cloth.readings import how_known
 from nematex.usecases.cloth.values import value_of, with_values
-from nematex.usecases.held.drawer import Drawer
+from nematex.usecases.held.drawer import Drawer, spread
+
+MOST_TRIED = 500  # patterns, while somebody waits for the page
 
 
 @dataclass(frozen=True)
@@ -31,11 +33,12 @@ class Move:
 
 @dataclass(frozen=True)
 class Moves:
-    """All moves, and how many pairings of each verdict there are before and after."""
+    """All moves, how many pairings of each verdict there are before and after, and of how many patterns these are."""
 
     moved: list[Move]
     before: dict[str, int]
     after: dict[str, int]
+    tried: int
 
 
 def with_readings(record: ClothRecord, readings: Sequence[ReadingRecord]) -> ClothRecord:
@@ -53,16 +56,16 @@ def with_readings(record: ClothRecord, readings: Sequence[ReadingRecord]) -> Clo
 
 
 def moves(drawer: Drawer, record: ClothRecord, readings: Sequence[ReadingRecord]) -> Moves:
-    """Every pattern judged with the cloth as it is and as it would be."""
-    tables = drawer.tables
+    """The patterns judged with the cloth as it is and as it would be; of a large drawer a part, evenly spread."""
+    tables, tried = drawer.tables, spread(drawer.records, MOST_TRIED)
     pair = columns([known_cloth(each.facts, tables) for each in (record, with_readings(record, readings))], tables)
-    judged = matrix(pair, drawer.demands(Wish()), tables)
+    judged = matrix(pair, drawer.demands(Wish(), tried), tables)
     moved, before, after = [], Counter[str](), Counter[str]()
-    for pattern, codes in zip(drawer.records, judged.verdict, strict=True):
+    for pattern, codes in zip(tried, judged.verdict, strict=True):
         old, new = (Verdict(int(each)).word for each in codes)
         before[old] += 1
         after[new] += 1
         if old != new:
             moved.append(Move(pattern, old, new))
     words = [each.word for each in reversed(Verdict)]
-    return Moves(moved, {word: before[word] for word in words}, {word: after[word] for word in words})
+    return Moves(moved, {word: before[word] for word in words}, {word: after[word] for word in words}, len(tried))

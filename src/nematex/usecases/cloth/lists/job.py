@@ -14,7 +14,6 @@ from nematex.usecases.jobs import asking
 from nematex.usecases.jobs.running import Handle
 
 APPLYING = "applying"
-PATIENCE_S = 1.2  # a short list is done before anybody would look at a progress bar
 
 
 def start_reading(shop: Shop, upload_id: int) -> bool:
@@ -33,7 +32,7 @@ def _start(shop: Shop, upload_id: int, state: str, asked: str) -> bool:
     job_id = asking.ask(shop.database, shop.enqueue, KIND, asked, {}, 0)
     with shop.database.work() as work:
         uploads.set_state(work, upload_id, state=state, message="", job_id=job_id)
-    return asking.await_end(shop.database, job_id, PATIENCE_S)
+    return asking.await_end(shop.database, job_id)
 
 
 def run_list(shop: Shop, handle: Handle) -> str:

@@ -25,7 +25,6 @@ from nematex.usecases.programme.proposing.candidates import anchor_of, must_show
 from nematex.usecases.programme.proposing.propose import Proposal, brief_of, propose
 
 JOB = "proposal"
-PATIENCE_S = 2.5  # most sets are proposed while one waits
 GONE = "was taken out meanwhile; put it back from the bin"
 
 
@@ -48,7 +47,7 @@ def ask_proposal(shop: Shop, state: State, programme: Programme) -> None:
     with shop.database.work() as work:
         if (found_programme(work, programme.id).proposal or {}).get("job") != job_id:  # else it has answered already
             store.note_proposal(work, programme.id, {"job": job_id})
-    asking.await_end(shop.database, job_id, PATIENCE_S)
+    asking.await_end(shop.database, job_id)
 
 
 def proposal_job(shop: Shop, programme: Programme) -> Job | None:

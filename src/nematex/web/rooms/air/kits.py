@@ -15,10 +15,11 @@ from nematex.usecases.programme.acts import programme
 from nematex.web.pdf import fonts_by_name
 from nematex.web.rooms.common import as_number, now, numbers, shop, tell_binned, whole_number
 from nematex.web.rooms.kit.kit import asked_answer, kit_page
+from nematex.web.rooms.made import SHEET, by_worker
 from nematex.web.rooms.paper import as_pdf, paper_asked
 
 room = Blueprint("kits", __name__, url_prefix="/kits")
-MOST_LABELS = 300
+MOST_LABELS = 1000
 
 
 def _find(kit_id: int) -> Offered:
@@ -84,9 +85,12 @@ def remove(kit_id: int) -> Reply:
 
 
 @room.get("/<int:kit_id>/<any(leaflet, labels):what>.pdf")
+@by_worker(SHEET)
 def printed(kit_id: int, what: str) -> Response:
     """The leaflet of a kit, or a label for each of them."""
     found = _find(kit_id)
-    labels = [(size, metres) for size, metres, count in found.kit.sizes for _ in range(count)][:MOST_LABELS]
+    if what == "labels" and found.kit.total > MOST_LABELS:
+        raise FieldFault("kit", found.kit.total, f"are too many labels at once; at most {MOST_LABELS}")
+    labels = [(size, metres) for size, metres, count in found.kit.sizes for _ in range(count)] if what == "labels" else []
     html = render_template(f"kit/{what}.html", one=found, labels=labels, paper=paper_asked(), fonts=fonts_by_name())
     return as_pdf(html, f"kit-{what}-{kit_id}")

@@ -9,6 +9,7 @@ from nematex.store.air.sew_alongs import SewAlong
 from nematex.usecases.air.sew_along import acts
 from nematex.web.rooms.air.sew_alongs import calendar_of, paper_of, told
 from nematex.web.rooms.common import now, shop
+from nematex.web.rooms.made import SHEET, by_worker
 from nematex.web.rooms.shown_at import shown_at
 
 room = Blueprint("public", __name__, url_prefix="/along/<key>")
@@ -41,5 +42,6 @@ def calendar(key: str) -> Response:
 
 
 @room.get("/<any(checklist, worksheet):what>.pdf")
+@by_worker(SHEET)
 def printed(key: str, what: str) -> Response:
     return paper_of(_found(key), what)

@@ -12,6 +12,7 @@ from nematex.usecases.air.speaking import keep_order, keep_words, order_of, word
 from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown, merged
 from nematex.web.pdf import fonts_by_name
 from nematex.web.rooms.common import now, shop
+from nematex.web.rooms.made import SHEET, by_worker
 from nematex.web.rooms.paper import as_pdf, paper_asked
 from nematex.web.rooms.programme.programmes import find_programme
 
@@ -59,6 +60,7 @@ def save(programme_id: int) -> Reply | tuple[str, int]:
 
 
 @room.get("/sheet.pdf")
+@by_worker(SHEET)
 def printed(programme_id: int) -> Response:
     programme, paper = find_programme(programme_id), paper_asked()
     run = run_of(shop(), now(), programme)

@@ -21,6 +21,7 @@ from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.usecases.kit.kit import return_reserved
 from nematex.web.pdf import fonts_by_name
 from nematex.web.rooms.common import as_number, download, now, shop, tell_binned, whole_number
+from nematex.web.rooms.made import SHEET, by_worker
 from nematex.web.rooms.paper import as_pdf, paper_asked
 
 room = Blueprint("along", __name__, url_prefix="/sew-alongs")
@@ -153,6 +154,7 @@ def remove(sew_along_id: int) -> Reply:
 
 
 @room.get("/<int:sew_along_id>/<any(checklist, worksheet):what>.pdf")
+@by_worker(SHEET)
 def printed(sew_along_id: int, what: str) -> Response:
     kept = find(sew_along_id)
     return paper_of(kept, what)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 
 import segno
 from flask import Blueprint, Response, abort, render_template, request, url_for
@@ -10,6 +11,7 @@ from flask import Blueprint, Response, abort, render_template, request, url_for
 from nematex.core.cloth.print_scale import scale_words
 from nematex.core.errors import FieldFault
 from nematex.web.rooms.common import now, numbers
+from nematex.web.rooms.made import SHEET, by_worker
 from nematex.web.rooms.paper import as_pdf, paper_asked
 from nematex.web.rooms.shown_at import shown_at
 
@@ -27,6 +29,7 @@ QR_MM = 24.0
 
 
 @room.get("/<name>.pdf")
+@by_worker(SHEET)
 def sheet(name: str) -> Response:
     if name not in AIDS:
         abort(404)
@@ -40,17 +43,19 @@ def sheet(name: str) -> Response:
 
 
 def _qr_path(address: str) -> tuple[str, int]:
-    """The dark modules of a QR code as one SVG path, one unit a module, and the code's size in modules."""
-    code = segno.make(address, error="m")
-    rows = list(code.matrix_iter(border=4))
-    dark = [f"M{x} {y}h1v1h-1z" for y, row in enumerate(rows) for x, on in enumerate(row) if on]
+    """The dark modules of a QR code as strokes one unit, a module, wide, and the code's size in modules."""
+    rows = [bytes(row) for row in segno.make(address, error="m").matrix_iter(border=4)]
+    dark = [f"M{run.start()} {y}.5h{len(run[0])}" for y, row in enumerate(rows) for run in re.finditer(b"\x01+", row)]
     return "".join(dark), len(rows)
 
 
 @room.get("/labels.pdf")
+@by_worker(SHEET)
 def labels() -> Response:
     """Shelf labels for the cloths asked for, each with a QR code to its page."""
-    chosen = [cloth for number in numbers(request.args.getlist("cloth"))[:MOST_LABELS] if (cloth := now().cloth(number))]
+    chosen = [cloth for number in numbers(request.args.getlist("cloth")) if (cloth := now().cloth(number))]
+    if len(chosen) > MOST_LABELS:
+        raise FieldFault("cloth", len(chosen), f"are too many labels at once; at most {MOST_LABELS}")
     if not chosen:
         raise FieldFault("cloth", "", "is missing; choose the cloths that want a label")
     rows = [(record, cloth, *_qr_path(shown_at(url_for("shelf.cloth", cloth_id=record.id)))) for record, cloth in chosen]

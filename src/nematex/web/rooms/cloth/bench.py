@@ -20,7 +20,7 @@ from nematex.usecases.cloth.bench.sheet import SIMULATED, Outcome
 from nematex.usecases.cloth.bench.simulated import photographed, simulated_bench, taken
 from nematex.usecases.cloth.browse import browse_cloths
 from nematex.usecases.cloth.lacks.lacks import worth_first
-from nematex.usecases.cloth.lacks.worth import worth_measuring
+from nematex.usecases.cloth.lacks.worth import MOST_TRIED, worth_measuring
 from nematex.usecases.cloth.shelf_filter import ShelfFilter
 from nematex.usecases.photo.at_the_bench import read_photos
 from nematex.usecases.photo.swatch import photo_by_id
@@ -52,6 +52,8 @@ def cloth(cloth_id: int) -> str:
         held=acts.readings_in_force(shop(), cloth_id),
         properties=properties(),
         worth=worth,
+        tried=min(MOST_TRIED, len(now().drawer.records)),
+        patterns=len(now().drawer.records),
     )
 
 
@@ -75,6 +77,7 @@ def _page(
         values=values,
         outcome=outcome,
         moves=found,
+        patterns=len(now().drawer.records),
         fault=fault,
         faults=FAULTS,
         simulated=_can_be_simulated(record, facts, measure, method),

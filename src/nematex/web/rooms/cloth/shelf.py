@@ -19,6 +19,7 @@ from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.usecases.judging.ranking import Filters, rank_patterns, read_wish
 from nematex.usecases.programme.stocked.stand_ins import stand_ins
 from nematex.web.rooms.common import download, find_cloth, inside, now, shop, tell_binned
+from nematex.web.rooms.made import EXPORT, by_worker
 
 room = Blueprint("shelf", __name__, url_prefix="/shelf")
 BEST_SHOWN = 8
@@ -128,15 +129,18 @@ def _asked_for() -> list[ClothRecord]:
 
 
 @room.get("/export.csv")
+@by_worker(EXPORT)
 def export_csv() -> Response:
     return download(cloths_csv(_asked_for()), "cloths.csv", "text/csv; charset=utf-8")
 
 
 @room.get("/export.xlsx")
+@by_worker(EXPORT)
 def export_xlsx() -> Response:
     return download(cloths_xlsx(_asked_for()), "cloths.xlsx", XLSX)
 
 
 @room.get("/export.json")
+@by_worker(EXPORT)
 def export_json() -> Response:
     return download(cloths_json(_asked_for()), "cloths.json", "application/json")

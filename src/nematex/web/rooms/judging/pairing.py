@@ -27,7 +27,7 @@ from nematex.usecases.cloth.browse import kept, offered_cloths
 from nematex.usecases.cloth.lacks.worth import MEASURE_OF
 from nematex.usecases.cloth.shelf_filter import filter_choices, read_filter
 from nematex.usecases.judging.amounts import amounts_of
-from nematex.usecases.judging.have import is_have, makes, read_have
+from nematex.usecases.judging.have import MOST_TRIED, is_have, makes, read_have
 from nematex.usecases.judging.mixed import mixed, part_names, pieces_apart, read_choices
 from nematex.usecases.judging.overrides import latest, of_pairing
 from nematex.usecases.judging.ranking import (
@@ -80,8 +80,9 @@ def have() -> str:
         found = read_have(now(), asked)
     except FieldFault as fault:
         return render_template("judging/pairing/have.html", q=asked, among=among, fault=fault, have=None, rows=[])
-    rows = makes(shop(), now(), found, among)
-    return render_template("judging/pairing/have.html", q=asked, among=among, fault=None, have=found, rows=rows)
+    rows, held = makes(shop(), now(), found, among), len(now().drawer.holding(among))
+    shown = {"rows": rows, "held": held, "tried": min(held, MOST_TRIED)}
+    return render_template("judging/pairing/have.html", q=asked, among=among, fault=None, have=found, **shown)
 
 
 def _narrowed() -> tuple[Mask | None, list[FieldFault]]:

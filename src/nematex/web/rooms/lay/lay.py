@@ -20,6 +20,7 @@ from nematex.usecases.lay.pieces_file import pieces_dxf, pieces_svg, read_pieces
 from nematex.usecases.lay.text import LayIn, LayOut, as_json, read_task
 from nematex.usecases.lay.tiles import OVERLAP_CM, tiled, touches
 from nematex.web.rooms.common import download, find_cloth, find_pattern, now, shop
+from nematex.web.rooms.made import SHEET, by_worker
 from nematex.web.rooms.paper import as_pdf, paper_asked
 
 room = Blueprint("lay", __name__, url_prefix="/lay")
@@ -147,6 +148,7 @@ def keep_moves(job_id: int) -> Response | tuple[str, int]:
 
 
 @room.get("/job/<int:job_id>/sheets.pdf")
+@by_worker(SHEET)
 def sheets(job_id: int) -> Response:
     """The lay in its true size on sheets to be stuck together, after one sheet that shows all of it."""
     shown, paper = _shown(*_job(job_id)), paper_asked()

@@ -20,6 +20,7 @@ from nematex.usecases.pattern.form import form_values, paste_into, place_lines
 from nematex.usecases.pattern.importing import import_patterns
 from nematex.usecases.pattern.sizes import PLACES, figures_of
 from nematex.web.rooms.common import download, filters, find_pattern, now, shop, tell_binned
+from nematex.web.rooms.made import EXPORT, by_worker
 
 room = Blueprint("patterns", __name__, url_prefix="/patterns")
 
@@ -106,16 +107,19 @@ def bring_in() -> Response | tuple[str, int]:
 
 
 @room.get("/export.csv")
+@by_worker(EXPORT)
 def export_csv() -> Response:
     return download(patterns_csv(now().drawer.records), "patterns.csv", "text/csv; charset=utf-8")
 
 
 @room.get("/export.json")
+@by_worker(EXPORT)
 def export_json() -> Response:
     return download(patterns_json(now().drawer.records), "patterns.json", "application/json")
 
 
 @room.get("/export.xlsx")
+@by_worker(EXPORT)
 def export_xlsx() -> Response:
     kind = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
     return download(patterns_xlsx(now().drawer.records), "patterns.xlsx", kind)

@@ -13,6 +13,7 @@ from nematex.usecases.programme.acts import open_to_all
 from nematex.usecases.programme.proposing import planning
 from nematex.web.pdf import fonts_inside, png
 from nematex.web.rooms.common import as_number, download, numbers, shop
+from nematex.web.rooms.made import SHEET, by_worker
 from nematex.web.rooms.programme.hung import GROUNDS, SIZES, cloths_of, in_size, on_page
 from nematex.web.rooms.programme.programmes import find_programme
 
@@ -59,6 +60,7 @@ def as_svg(programme_id: int) -> Response:
 
 
 @room.get("/wall.png")
+@by_worker(SHEET)
 def as_png(programme_id: int) -> Response:
     text, name = _standing(programme_id, "")
     return download(png(text, *SIZES[asked("size", SIZES)]), f"{name}.png", "image/png")

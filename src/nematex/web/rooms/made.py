@@ -1,0 +1,109 @@
+"""Files that take long to make: the worker makes them, and a page waits for one that is not there at once.
+
+A file has an address that cannot be guessed, which only the page is told that was let ask for it; one that was asked for by
+somebody who is signed in is given to nobody else.
+"""
+
+from __future__ import annotations
+
+import json
+import secrets
+from collections.abc import Callable
+from functools import wraps
+from typing import Any
+from urllib.parse import urlsplit
+
+from flask import Blueprint, Response, abort, current_app, jsonify, redirect, render_template, request, url_for
+from itsdangerous import BadData, URLSafeSerializer
+from werkzeug.wrappers import Response as Reply
+
+from nematex.store.records import Job
+from nematex.usecases.jobs import asking
+from nematex.web.guard.who import here
+from nematex.web.rooms.common import inside, shop
+from nematex.web.rooms.shown_at import shown_at
+
+room = Blueprint("made", __name__, url_prefix="/made")
+
+SHEET, EXPORT = "sheet", "export"
+REFUSED = "refused"  # what is found where the view would not make it
+View = Callable[..., Reply]
+
+
+def by_worker(kind: str) -> Callable[[View], View]:
+    """A view that looks only: the worker answers its address in its place; what it refuses is said at once."""
+
+    def wrap(view: View) -> View:
+        @wraps(view)
+        def asks(**args: Any) -> Reply:
+            asked = {"address": request.full_path, "at": shown_at("/"), "once": secrets.token_hex(8)}
+            job_id = ask(kind, json.dumps(asked))
+            kept = _job(job_id)
+            return view(**args) if kept.found == REFUSED else _answer(kept)
+
+        return asks
+
+    return wrap
+
+
+def ask(kind: str, asked: str, **about: Any) -> int:
+    """The job of a file, when it is made or a moment has gone by."""
+    about |= {"address": request.full_path}
+    job_id = asking.ask(shop().database, shop().enqueue, kind, asked, about, 0)
+    asking.await_end(shop().database, job_id)
+    return job_id
+
+
+def made_or_wait(job_id: int) -> Response:
+    """The file of this job; 202 and a page that comes back for it while it is not made."""
+    return _answer(_job(job_id))
+
+
+def _answer(kept: Job) -> Response:
+    content = asking.content_of_job(shop().database, kept.id) if kept.state == "done" else None
+    if content is None:
+        return Response(_waiting(kept), 202 if kept.runs else 410)
+    return Response(content, headers={"Content-Type": "application/pdf", **json.loads(kept.found or "{}")})
+
+
+def _waiting(kept: Job) -> str:
+    came_from = inside(urlsplit(request.referrer or "").path, "/")
+    found = {"job": kept, "key": _keys().dumps([kept.id, here() is None]), "stranger": here() is None, "came_from": came_from}
+    return render_template("waiting.html", **found)
+
+
+def _keys() -> URLSafeSerializer:
+    return URLSafeSerializer(str(current_app.secret_key), salt="made")
+
+
+def _job(job_id: int) -> Job:
+    found = asking.look(shop().database, job_id)
+    return found[0] if found else abort(404)
+
+
+def _of(key: str) -> Job:
+    try:
+        job_id, for_strangers = _keys().loads(key)
+    except BadData:
+        abort(404)
+    return _job(job_id) if for_strangers or here() else abort(404)
+
+
+@room.get("/<key>")
+def file(key: str) -> Response:
+    return _answer(_of(key))
+
+
+@room.get("/<key>/now")
+def how_far(key: str) -> Response:
+    """Where the file is when it is made, or why it will not be; a stranger is not told why."""
+    kept = _of(key)
+    there = url_for("made.file", key=key) if kept.state == "done" else None
+    why = kept.message if here() else ""
+    return jsonify(done=0, total=0, next=there, failed=not kept.runs and there is None, why=why)
+
+
+@room.post("/<key>/stop")
+def stop(key: str) -> Reply:
+    asking.stop(shop().database, _of(key).id)
+    return redirect(inside(request.form.get("back", ""), "/"))
