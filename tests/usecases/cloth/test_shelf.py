@@ -8,7 +8,8 @@ from collections.abc import Callable
 from datetime import date
 
 import pytest
-from conftest import Site
+from conftest import Site, tried_app
+from flask.testing import FlaskClient
 from openpyxl import load_workbook
 from playwright.sync_api import Page, expect
 
@@ -19,10 +20,15 @@ from nematex.core.errors import FieldFault
 from nematex.store.records import ClothRecord
 from nematex.tables import trade_tables
 from nematex.usecases.cloth.browse import browse_cloths, found_cloths
-from nematex.usecases.cloth.bulk import bulk_changes
+from nematex.usecases.cloth.bulk import apply_bulk, bulk_changes
 from nematex.usecases.cloth.shelf_filter import SORTS, read_filter
+from nematex.usecases.cloth.together import AT_ONCE
 from nematex.usecases.held.shop import Shop
+from nematex.usecases.jobs import asking
+from nematex.usecases.jobs.running import run_job
 from nematex.usecases.quantity.saying import hand_word
+from nematex.usecases.tasks.runners import runners
+from nematex.web.rooms.cloth import chosen
 
 Fits = Callable[[ClothRecord, Cloth], bool]
 RUST = (0xA4, 0x45, 0x2A)
@@ -137,7 +143,12 @@ def test_the_shelf_page_filters_saves_compares_and_forgets(page: Page, site: Sit
     expect(page.get_by_role("link", name="stretchy")).to_have_count(0)
 
 
-def test_many_cloths_are_changed_together_after_a_look(page: Page, site: Site) -> None:
+@pytest.mark.parametrize("at_once", [AT_ONCE, 1])
+def test_many_cloths_are_changed_together_after_a_look(
+    page: Page, site: Site, at_once: int, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """By the page itself, and by the worker as where they are very many."""
+    monkeypatch.setattr(chosen, "AT_ONCE", at_once)
     page.goto("/shelf?fibre=wool")
     total = int(re.sub(r"\D", "", page.locator(".answers-head .soft").first.inner_text()))
     page.get_by_role("link", name=f"change all {total}").click()
@@ -152,6 +163,82 @@ def test_many_cloths_are_changed_together_after_a_look(page: Page, site: Site) -
     expect(page.get_by_role("alert")).to_contain_text("“cheap” is not a price")
     expect(page.get_by_label("becomes")).to_have_value("cheap")
     site.complaints.clear()
+
+
+@pytest.fixture
+def by_worker(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> tuple[FlaskClient, list[int]]:
+    """A browser of the shop, and the jobs it asked for, which nobody does until the test says so."""
+    monkeypatch.setattr(chosen, "AT_ONCE", 1)
+    monkeypatch.setattr(asking, "SOON_S", 0.05)
+    app = tried_app(demo.database)
+    app.config.update(WTF_CSRF_ENABLED=False)
+    asked: list[int] = []
+    app.extensions["shop"].enqueue = lambda _kind, job_id: asked.append(job_id)
+    return app.test_client(), asked
+
+
+CHANGE = "/shelf/together?all=1&fibre=wool&field=season&text=winter"
+
+
+def test_a_change_by_the_worker_is_waited_for_shown_and_made(by_worker: tuple[FlaskClient, list[int]], demo: Shop) -> None:
+    client, asked = by_worker
+    many = len(_those(demo, lambda _, cloth: bool(cloth.fibres and cloth.fibres.share("wool"))))
+    waits = client.get(CHANGE, follow_redirects=True)
+    assert "Looking what would change." in waits.text
+    assert client.get(f"/shelf/together/{asked[0]}/now").json == {"done": 0, "total": many, "next": None}
+    run_job(demo.database, asked[0], runners(demo))
+    there = client.get(f"/shelf/together/{asked[0]}/now").json
+    assert there
+    page = client.get(there["next"])
+    sign = re.search(r'name="shown" value="(\w+)"', page.text)
+    assert sign
+    assert f"{many} would change" in page.text
+    form = {"all": "1", "fibre": "wool", "field": "season", "text": "winter", "shown": sign[1]}
+    waits = client.post("/shelf/together", data=form, follow_redirects=True)
+    assert "all of them or none" in waits.text
+    before = {record.id: record.season for record in demo.now().shelf.records}
+    run_job(demo.database, asked[1], runners(demo))
+    done = client.get(f"/shelf/together/{asked[1]}")
+    assert (done.status_code, done.location) == (302, "/shelf")
+    after = {record.id: record.season for record in demo.now().shelf.records}
+    assert {season for number, season in after.items() if before[number] != season} == {"winter"}
+    assert sum(before[number] != season for number, season in after.items()) == many
+
+
+def test_a_colleagues_change_meanwhile_is_told_and_nothing_is_made(
+    by_worker: tuple[FlaskClient, list[int]], demo: Shop
+) -> None:
+    client, asked = by_worker
+    client.get(CHANGE)
+    run_job(demo.database, asked[0], runners(demo))
+    sign = re.search(r'name="shown" value="(\w+)"', client.get(f"/shelf/together/{asked[0]}").text)
+    assert sign
+    woollen = _those(demo, lambda _, cloth: bool(cloth.fibres and cloth.fibres.share("wool")))
+    apply_bulk(demo, woollen[:1], "season", "autumn", trade_tables(), "somebody else")
+    before = {record.id: record.season for record in demo.now().shelf.records}
+    client.post(CHANGE, data={"shown": sign[1]})
+    run_job(demo.database, asked[1], runners(demo))
+    told = client.get(f"/shelf/together/{asked[1]}")
+    assert told.status_code == 400
+    assert "was changed by somebody else for some of these cloths" in told.text
+    assert 'value="winter"' in told.text  # what was typed is there
+    assert {record.id: record.season for record in demo.now().shelf.records} == before
+
+
+def test_a_change_that_is_stopped_is_not_made(by_worker: tuple[FlaskClient, list[int]], demo: Shop) -> None:
+    client, asked = by_worker
+    client.get(CHANGE)
+    told = client.post(f"/shelf/together/{asked[0]}/stop", follow_redirects=True)
+    assert told.status_code == 400
+    assert "It was stopped before it began." in told.text
+    run_job(demo.database, asked[0], runners(demo))
+    assert " would change, " not in client.get(f"/shelf/together/{asked[0]}").text
+    assert client.get("/shelf/together/999999").status_code == 404
+    for wrong, said in (("&field=cloud&text=x", "cloud"), ("&field=hand&text=lovely", "lovely")):
+        answer = client.get(f"/shelf/together?all=1{wrong}")
+        assert answer.status_code == 400  # at once, without the worker
+        assert said in answer.text
+    assert len(asked) == 1
 
 
 def test_a_change_to_many_leaves_all_else_as_it_was(demo: Shop) -> None:

@@ -6,6 +6,7 @@ and blends of two larger colours dropped. Common practice, no source; the limits
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -23,6 +24,7 @@ SMALLEST_SHARE = 0.012
 FRINGE = 0.4  # a colour with less of its area away from edges may be a fringe
 BLEND_WITHIN = 0.045  # in OKLab
 THIN_SHARE = 0.04
+MOST_MIXTURES = 4_000_000  # that pixels are held against: about half a second
 STICKS_OUT = 0.07
 THIN_CLUSTERS = 6
 
@@ -69,17 +71,22 @@ def _joined(centres: Array, weights: Array) -> list[list[int]]:
     return groups
 
 
-def _off_blends(linear: Array, colours: Array) -> Array:
-    """OKLab distance of pixels (n, 3) from the nearest mixture, in linear light, of two of the colours (k, 3)."""
+def _off_blends(linear: Array, colours: Array, enough: float = 0.0) -> Array:
+    """OKLab distance of pixels (n, 3) from the nearest mixture, in linear light, of two of the colours (k, 3).
+
+    A pixel that is nearer than `enough` to one of the mixtures is not held against the others.
+    """
     shown = oklab_from_linear(linear)
     best = np.full(len(linear), np.inf)
+    left = np.arange(len(linear))
     for first in range(len(colours)):
         for second in range(first + 1):
             line = colours[first] - colours[second]
             size = float(line @ line)
-            share = np.clip((linear - colours[second]) @ line / size, 0, 1) if size > 0 else np.zeros(len(linear))
+            share = np.clip((linear[left] - colours[second]) @ line / size, 0, 1) if size > 0 else np.zeros(len(left))
             mixed = oklab_from_linear(colours[second] + share[:, None] * line)
-            best = np.minimum(best, np.sqrt(((shown - mixed) ** 2).sum(axis=1)))
+            best[left] = np.minimum(best[left], np.sqrt(((shown[left] - mixed) ** 2).sum(axis=1)))
+        left = left[best[left] > enough]
     return best
 
 
@@ -124,10 +131,16 @@ def _middles(sample: Array, count: int) -> Array:
 
 
 def _thin_colours(linear: Array, oklab: Array, found: Array) -> Array:
-    """Colours of lines and specks too thin to have a calm inside: the pixels that stick out furthest around them."""
+    """Colours of lines and specks too thin to have a calm inside: the pixels that stick out furthest around them.
+
+    A picture of very many colours, in which most pixels stick out, is looked at more coarsely.
+    """
     _, off = vq(oklab.reshape(-1, 3), oklab_from_linear(found))
+    mixtures = np.count_nonzero(off > STICKS_OUT) * len(found) * (len(found) + 1) / 2
+    step = max(1, math.ceil(math.sqrt(mixtures / MOST_MIXTURES)))
+    linear, oklab, off = linear[::step, ::step], oklab[::step, ::step], off.reshape(oklab.shape[:2])[::step, ::step].ravel()
     far = off > STICKS_OUT
-    off[far] = _off_blends(linear.reshape(-1, 3)[far], found)
+    off[far] = _off_blends(linear.reshape(-1, 3)[far], found, STICKS_OUT)
     off = off.reshape(oklab.shape[:2])
     peaks = (off > STICKS_OUT) & (off == ndimage.maximum_filter(off, 3))
     if peaks.sum() < 12:

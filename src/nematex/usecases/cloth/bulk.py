@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from nematex.core.cloth.properties import Property
@@ -15,6 +15,8 @@ from nematex.usecases.cloth.readings import keep_cloths
 from nematex.usecases.forms.stale import sign_of
 from nematex.usecases.held.shop import Shop
 
+SHOWN = 100
+Progress = Callable[[int, int], None]
 ONE_BY_ONE = ("code", "name", "stock_m", "colourways", "bolts")  # what only makes sense for a single cloth
 
 
@@ -33,16 +35,25 @@ class BulkChange:
     after: str
 
 
-def bulk_changes(records: Sequence[ClothRecord], field: str, text: str, tables: Tables) -> list[BulkChange]:
-    """The changes to those that are not so already; an empty text empties the field. Raises FieldFault."""
+def check_field(field: str, text: str) -> None:
+    """Raises FieldFault for a field that is no such, or a text that it does not know."""
     fields = bulk_fields()
     if field not in fields:
         raise UnknownChoice("field", field, [prop.form_label for prop in fields.values()], "field")
     choices = choices_of(fields[field])
     if text and choices and text not in choices:
         raise UnknownChoice(fields[field].form_label, text, choices, "choice")
+
+
+def bulk_changes(
+    records: Sequence[ClothRecord], field: str, text: str, tables: Tables, progress: Progress | None = None
+) -> list[BulkChange]:
+    """The changes to those that are not so already; an empty text empties the field. Raises FieldFault."""
+    check_field(field, text)
     found = []
-    for record in records:
+    for done, record in enumerate(records):
+        if progress:
+            progress(done, len(records))
         values = form_values(record)
         before = values.get(field, "")
         new = record_from_form({**values, field: text}, record, tables)
@@ -52,13 +63,34 @@ def bulk_changes(records: Sequence[ClothRecord], field: str, text: str, tables: 
     return found
 
 
+@dataclass(frozen=True)
+class Seen:
+    """What a page shows of a change before it is made: of how many cloths, the first (code, name, before, after), a sign."""
+
+    count: int
+    first: list[list[str]]
+    sign: str
+
+
+def seen(changes: Sequence[BulkChange]) -> Seen:
+    first = [[each.old.code, each.old.facts.name, each.before, each.after] for each in changes[:SHOWN]]
+    return Seen(len(changes), first, sign_of_changes(changes))
+
+
 def sign_of_changes(changes: Sequence[BulkChange]) -> str:
     """What a page showed of them, as a short sign."""
     return sign_of(sorted((each.old.id, each.before) for each in changes))
 
 
 def apply_bulk(
-    shop: Shop, records: Sequence[ClothRecord], field: str, text: str, tables: Tables, by: str, shown: str | None = None
+    shop: Shop,
+    records: Sequence[ClothRecord],
+    field: str,
+    text: str,
+    tables: Tables,
+    by: str,
+    shown: str | None = None,
+    progress: Progress | None = None,
 ) -> None:
     """Make the change on these cloths as they are now; what else somebody changed meanwhile stays.
 
@@ -67,7 +99,7 @@ def apply_bulk(
     with shop.database.work() as work:
         announce_change(work)
         now = {code: each for code, each in cloths_by_code(work, [r.code for r in records]).items() if not each.binned}
-        changes = bulk_changes(list(now.values()), field, text, tables)
+        changes = bulk_changes(list(now.values()), field, text, tables, progress)
         if not changes:
             raise FieldFault("cloths", "", "are all so already; nothing was changed")
         if shown is not None and shown != sign_of_changes(changes):

@@ -7,6 +7,7 @@ from collections.abc import Mapping
 from functools import partial
 
 from nematex.usecases.cloth.lists.job import run_list
+from nematex.usecases.cloth.together import run_together
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.jobs.asking import Enqueue
 from nematex.usecases.jobs.running import Handle, Runner, run_job
@@ -29,6 +30,7 @@ def runners(shop: Shop) -> dict[str, Runner]:
         "lay": run_lay,
         "list": partial(run_list, shop),
         "matrix": partial(run_matrix, shop),
+        "together": partial(run_together, shop),
         "proposal": partial(run_proposal, shop),
     }
 

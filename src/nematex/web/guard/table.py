@@ -70,6 +70,8 @@ SINGLE: dict[str, str] = {
     "patterns.remove": "bin",
     "bin.go": "let go",
     "chosen.together": "buy",
+    "chosen.at_work": "buy",
+    "chosen.how_far": "buy",
     "stock.choose": "feed",
     "shelf.keep_filter": "read",
     "shelf.drop_filter": "settings",
