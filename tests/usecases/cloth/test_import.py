@@ -11,15 +11,19 @@ import pytest
 from conftest import Site, open_page
 from openpyxl import Workbook
 from playwright.sync_api import Browser, Page, expect
+from sqlalchemy import delete
 
 from nematex.core.errors import FieldFault
 from nematex.store.cloth import uploads
 from nematex.store.cloth.readings import readings_of
+from nematex.store.models import JobRow
+from nematex.tables import trade_tables
+from nematex.usecases.cloth.bulk import apply_bulk
 from nematex.usecases.cloth.exchange import cloths_csv, cloths_json, cloths_xlsx
 from nematex.usecases.cloth.lists import importing
 from nematex.usecases.cloth.lists.choosing import choose_columns
 from nematex.usecases.cloth.lists.importing import apply, preview, send
-from nematex.usecases.cloth.lists.job import job_state, latest_lists, start_applying
+from nematex.usecases.cloth.lists.job import job_state, latest_lists, start_applying, start_reading
 from nematex.usecases.cloth.lists.undo import undo
 from nematex.usecases.files.formats import sheet_from_file
 from nematex.usecases.held.shop import Shop
@@ -243,3 +247,48 @@ def test_an_import_cut_short_has_changed_nothing_and_says_so(demo: Shop, monkeyp
     stopped, _ = job_state(Shop(demo.database), upload) or pytest.fail("it is gone")
     assert stopped.state == "failed"
     assert "Nothing was changed; start it again." in stopped.message
+
+
+def test_a_long_list_is_shown_as_the_worker_read_it_though_the_shelf_moved_on(
+    demo: Shop, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """Who looks at it does not wait for it to be read again; who applies it does."""
+    monkeypatch.setattr(importing, "LONG_BYTES", 10)
+    text = b"code,name,fibres,weight gsm,price\nGM-101,Bean Row lawn,100% cotton,75,12\nNEW-1,Some lawn,100% cotton,80,14\n"
+    number = send(demo, "list.csv", text, "Some mill")
+    assert start_reading(demo, number)
+    read = preview(demo, number)
+    record = next(each for each in demo.now().shelf.records if each.code == "GM-101")
+    apply_bulk(demo, [record], "price_per_m", "99", trade_tables(), "somebody")
+    demo.previews.clear()
+    upload = job_state(demo, number)
+    assert upload
+    assert not importing.is_unread(demo, upload[0])
+    with monkeypatch.context() as patch:
+        patch.setattr(importing, "_understood", lambda *_: pytest.fail("was read again while somebody waited"))
+        shown = preview(demo, number)
+    assert read
+    assert shown
+    assert [(one.row, one.kind, one.fields) for one in shown.changes] == [
+        (one.row, one.kind, one.fields) for one in read.changes
+    ]
+    found = apply(demo, number, False, lambda _done, _total: None)
+    assert found
+    moved = next(one for one in found.changes if one.record.code == "GM-101").fields
+    assert any(old.startswith("99") for _, old, _ in moved)  # it knew the shelf as it is
+
+
+def test_a_long_list_read_by_another_program_is_read_anew_by_the_worker(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(importing, "LONG_BYTES", 10)
+    number = send(demo, "list.csv", b"code,name\nNEW-1,Some lawn\n", "Some mill")
+    start_reading(demo, number)
+    upload = job_state(demo, number)
+    assert upload
+    demo.previews.clear()
+    with demo.database.work() as work:
+        work.execute(delete(JobRow))
+    assert importing.is_unread(demo, upload[0])
+    assert start_reading(demo, number)
+    upload = job_state(demo, number)
+    assert upload
+    assert not importing.is_unread(demo, upload[0])

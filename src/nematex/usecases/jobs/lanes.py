@@ -4,8 +4,8 @@ from __future__ import annotations
 
 LANES: dict[str, tuple[str, ...]] = {
     "lays": ("lay",),
-    "lists": ("list", "matrix", "together"),
-    "sets": ("proposal", "book", "leaflet", "cards", "sheet", "export"),
+    "lists": ("list", "matrix"),
+    "sets": ("proposal", "book", "leaflet", "cards", "sheet", "export", "together"),
 }
 AWAITED = "sets"  # somebody looks at the page until it is there: it does not stand back as the others do
 

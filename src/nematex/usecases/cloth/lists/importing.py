@@ -33,6 +33,7 @@ from nematex.usecases.jobs import asking
 
 CHUNK = 500
 KIND, READING = "list", "reading"
+LONG_BYTES = 60_000  # of a list that only the worker reads: about a thousand rows
 Progress = Callable[[int, int], None]
 
 
@@ -105,7 +106,10 @@ def asked_of(shop: Shop, upload_id: int) -> str | None:
 
 
 def preview(shop: Shop, upload_id: int, progress: Progress | None = None) -> Preview | None:
-    """What a kept list would do to the shelf, as the worker understood it; worked out here where it has not."""
+    """What a kept list would do to the shelf, as the worker understood it; worked out here where it has not.
+
+    Pages, which say no `progress`, take of a long list what the worker found last, though the shelf has moved on since.
+    """
     with shop.database.work() as work:
         kept = uploads.upload(work, upload_id)
         headings = uploads.headings_of(work, kept.supplier) if kept else {}
@@ -116,9 +120,28 @@ def preview(shop: Shop, upload_id: int, progress: Progress | None = None) -> Pre
     found = shop.previews.get(asked)
     if found is None:
         content = asking.content(shop.database, KIND, asked)
+        if content is None and progress is None:
+            content = _read_before(shop, kept, asked)
         found = unpacked(content, kept) if content else _understood(shop, kept, state.shelf, headings, progress)
         shop.remember_preview(asked, found)
     return replace(found, upload=kept)
+
+
+def _read_before(shop: Shop, kept: Upload, asked: str) -> bytes | None:
+    """What the worker found for the same reading of a long list on an earlier state of the shelf."""
+    job = asking.look(shop.database, kept.job_id) if kept.job_id and len(kept.content) > LONG_BYTES else None
+    if job is None or job[0].state != "done" or json.loads(job[0].asked) | {"shop": ""} != json.loads(asked) | {"shop": ""}:
+        return None
+    return asking.content_of_job(shop.database, job[0].id)
+
+
+def is_unread(shop: Shop, kept: Upload) -> bool:
+    """Whether a long list that was read has to be read anew, because the program or its columns are others now."""
+    asked = asked_of(shop, kept.id)
+    if kept.state != f"{READING} done" or len(kept.content) <= LONG_BYTES or asked is None:
+        return False
+    at_hand = shop.previews.get(asked) or asking.content(shop.database, KIND, asked) or _read_before(shop, kept, asked)
+    return at_hand is None
 
 
 def _understood(shop: Shop, kept: Upload, shelf: Shelf, headings: dict[str, str], progress: Progress | None) -> Preview:

@@ -12,7 +12,7 @@ from nematex.store.records import Upload
 from nematex.tables import properties
 from nematex.usecases.cloth.lists.choosing import accept_word, choose_columns, choose_sheet, mend_row
 from nematex.usecases.cloth.lists.headings import HELPERS
-from nematex.usecases.cloth.lists.importing import bad_rows, preview, send
+from nematex.usecases.cloth.lists.importing import bad_rows, is_unread, preview, send
 from nematex.usecases.cloth.lists.job import job_state, latest_lists, start_applying, start_reading, stop_job
 from nematex.usecases.cloth.lists.undo import undo
 from nematex.web.rooms.common import as_number, download, now, shop
@@ -108,7 +108,9 @@ def _look(upload_id: int, fault: FieldFault | None = None) -> str:
 
 
 @room.get("/<int:upload_id>")
-def look(upload_id: int) -> str:
+def look(upload_id: int) -> str | Response:
+    if is_unread(shop(), _state(upload_id)) and not start_reading(shop(), upload_id):
+        return redirect(_place(upload_id))
     return _look(upload_id)
 
 
