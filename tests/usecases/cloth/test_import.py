@@ -8,7 +8,7 @@ import threading
 import zipfile
 
 import pytest
-from conftest import Site, open_page
+from conftest import Site, open_page, tried_app
 from openpyxl import Workbook
 from playwright.sync_api import Browser, Page, expect
 from sqlalchemy import delete
@@ -23,7 +23,7 @@ from nematex.usecases.cloth.exchange import cloths_csv, cloths_json, cloths_xlsx
 from nematex.usecases.cloth.lists import importing
 from nematex.usecases.cloth.lists.choosing import choose_columns
 from nematex.usecases.cloth.lists.importing import apply, preview, send
-from nematex.usecases.cloth.lists.job import job_state, latest_lists, start_applying, start_reading
+from nematex.usecases.cloth.lists.job import job_state, latest_lists, start_applying, start_reading, start_undoing, stop_job
 from nematex.usecases.cloth.lists.undo import undo
 from nematex.usecases.files.formats import sheet_from_file
 from nematex.usecases.held.shop import Shop
@@ -292,3 +292,40 @@ def test_a_long_list_read_by_another_program_is_read_anew_by_the_worker(demo: Sh
     upload = job_state(demo, number)
     assert upload
     assert not importing.is_unread(demo, upload[0])
+
+
+def test_taking_a_list_back_is_the_workers_and_is_waited_for(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
+    number = send(demo, "list.csv", b"code,name,price\nNEW-1,Some lawn,14\nNEW-2,,15\n", "Some mill")
+    start_reading(demo, number)
+    start_applying(demo, number, sold_out=False)
+    monkeypatch.setattr(asking, "SOON_S", 0.05)
+    app = tried_app(demo.database)
+    app.config.update(WTF_CSRF_ENABLED=False)
+    asked: list[int] = []
+    app.extensions["shop"].enqueue = lambda _kind, job_id: asked.append(job_id)
+    client = app.test_client()
+    assert "NEW-2" in client.get(f"/import/{number}/bad-rows.csv").text
+    assert "Taking it back" in client.post(f"/import/{number}/undo", follow_redirects=True).text
+    assert "NEW-1" in {record.code for record in demo.now().shelf.records}
+    run_job(demo.database, asked[0], runners.runners(demo))
+    told = client.get(f"/import/{number}/state").json
+    assert told
+    assert "1 cloth went into the" in client.get(told["next"]).text
+    assert "NEW-1" not in {record.code for record in demo.now().shelf.records}
+    assert client.post(f"/import/{number}/undo").status_code == 404  # there is nothing to take back any more
+    stopped = job_state(demo, number)
+    assert stopped
+    assert (stopped[0].applied, stopped[0].state) == (False, "")
+
+
+def test_taking_a_list_back_that_is_stopped_leaves_it_on_the_shelf(demo: Shop) -> None:
+    number = send(demo, "list.csv", b"code,name,price\nNEW-1,Some lawn,14\n", "Some mill")
+    start_reading(demo, number)
+    start_applying(demo, number, sold_out=False)
+    demo.enqueue = lambda _kind, _job_id: None
+    start_undoing(demo, number)
+    stop_job(demo, number)
+    kept = job_state(demo, number)
+    assert kept
+    assert (kept[0].applied, kept[0].state) == (True, "applying done")
+    assert "NEW-1" in {record.code for record in demo.now().shelf.records}

@@ -47,7 +47,8 @@ def seen_by(job: Job) -> Seen | None:
 
 def cloths_of(shop: Shop, change: Change) -> list[ClothRecord]:
     """Those of them that still stand on the shelf."""
-    return [found[0] for number in change.cloths if (found := shop.now().cloth(number))]
+    state = shop.now()
+    return [found[0] for number in change.cloths if (found := state.cloth(number))]
 
 
 def run_together(shop: Shop, handle: Handle) -> str:

@@ -127,9 +127,14 @@ def preview(shop: Shop, upload_id: int, progress: Progress | None = None) -> Pre
     return replace(found, upload=kept)
 
 
+def is_long(kept: Upload) -> bool:
+    """Whether only the worker reads a list."""
+    return len(kept.content) > LONG_BYTES
+
+
 def _read_before(shop: Shop, kept: Upload, asked: str) -> bytes | None:
     """What the worker found for the same reading of a long list on an earlier state of the shelf."""
-    job = asking.look(shop.database, kept.job_id) if kept.job_id and len(kept.content) > LONG_BYTES else None
+    job = asking.look(shop.database, kept.job_id) if kept.job_id and is_long(kept) else None
     if job is None or job[0].state != "done" or json.loads(job[0].asked) | {"shop": ""} != json.loads(asked) | {"shop": ""}:
         return None
     return asking.content_of_job(shop.database, job[0].id)
@@ -138,7 +143,7 @@ def _read_before(shop: Shop, kept: Upload, asked: str) -> bytes | None:
 def is_unread(shop: Shop, kept: Upload) -> bool:
     """Whether a long list that was read has to be read anew, because the program or its columns are others now."""
     asked = asked_of(shop, kept.id)
-    if kept.state != f"{READING} done" or len(kept.content) <= LONG_BYTES or asked is None:
+    if kept.state not in ("", f"{READING} done") or not is_long(kept) or asked is None:
         return False
     at_hand = shop.previews.get(asked) or asking.content(shop.database, KIND, asked) or _read_before(shop, kept, asked)
     return at_hand is None

@@ -119,6 +119,6 @@ def undo(shop: Shop, upload_id: int) -> Undone | None:
         cloth_store.bin_cloths(work, removed)
         cloth_store.change_cloths(work, plan.back)
         uploads.drop_steps(work, upload_id)
-        uploads.set_state(work, upload_id, applied=False, state="", message="")
+        uploads.set_state(work, upload_id, applied=False)
     stand_in = {programme for cloth_id in staying for programme in picks.get(cloth_id, ())}
     return Undone(len(removed), len(plan.back), plan.left, kept, len(stand_in))

@@ -12,9 +12,18 @@ from nematex.store.records import Upload
 from nematex.tables import properties
 from nematex.usecases.cloth.lists.choosing import accept_word, choose_columns, choose_sheet, mend_row
 from nematex.usecases.cloth.lists.headings import HELPERS
-from nematex.usecases.cloth.lists.importing import bad_rows, is_unread, preview, send
-from nematex.usecases.cloth.lists.job import job_state, latest_lists, start_applying, start_reading, stop_job
-from nematex.usecases.cloth.lists.undo import undo
+from nematex.usecases.cloth.lists.importing import is_unread, preview, send
+from nematex.usecases.cloth.lists.job import (
+    WORKING,
+    job_state,
+    latest_lists,
+    rows_not_read,
+    start_applying,
+    start_reading,
+    start_undoing,
+    stop_job,
+    undone_by,
+)
 from nematex.web.rooms.common import as_number, download, now, shop
 
 room = Blueprint("imports", __name__, url_prefix="/import")
@@ -62,16 +71,17 @@ def _state(upload_id: int) -> Upload:
 
 def _place(upload_id: int) -> str:
     """The page that fits the state of an import."""
-    state = _state(upload_id).state
-    if state in ("reading", "applying"):
+    kept = _state(upload_id)
+    if kept.state in WORKING:
         return url_for("imports.progress", upload_id=upload_id)
-    return url_for("imports.done" if state == "applying done" else "imports.look", upload_id=upload_id)
+    is_done = kept.state == "applying done" or undone_by(shop(), kept)
+    return url_for("imports.done" if is_done else "imports.look", upload_id=upload_id)
 
 
 @room.get("/<int:upload_id>/progress")
 def progress(upload_id: int) -> str | Response:
     kept = _state(upload_id)
-    if kept.state not in ("reading", "applying"):
+    if kept.state not in WORKING:
         return redirect(_place(upload_id))
     return render_template("cloth/lists/progress.html", upload=kept)
 
@@ -79,7 +89,7 @@ def progress(upload_id: int) -> str | Response:
 @room.get("/<int:upload_id>/state")
 def state(upload_id: int) -> Response:
     kept, (done, total) = _how_far(upload_id)
-    running = kept.state in ("reading", "applying")
+    running = kept.state in WORKING
     return jsonify(running=running, done=done, total=total, next=None if running else _place(upload_id))
 
 
@@ -176,16 +186,20 @@ def put_on_shelf(upload_id: int) -> Response:
 @room.get("/<int:upload_id>/done")
 def done(upload_id: int) -> str:
     kept = _state(upload_id)
-    return render_template("cloth/lists/done.html", upload=kept, bad=bad_rows(shop(), upload_id), undone=None)
+    return render_template(
+        "cloth/lists/done.html", upload=kept, bad=rows_not_read(shop(), kept), undone=undone_by(shop(), kept)
+    )
 
 
 @room.post("/<int:upload_id>/undo")
-def take_back(upload_id: int) -> str:
-    undone = undo(shop(), upload_id) or abort(404)
-    return render_template("cloth/lists/done.html", upload=_state(upload_id), bad=None, undone=undone)
+def take_back(upload_id: int) -> Response:
+    if not _state(upload_id).applied:
+        abort(404)
+    start_undoing(shop(), upload_id)
+    return redirect(_place(upload_id))
 
 
 @room.get("/<int:upload_id>/bad-rows.csv")
 def bad(upload_id: int) -> Response:
-    text = bad_rows(shop(), upload_id)
+    text = rows_not_read(shop(), _state(upload_id))
     return download(text if text is not None else abort(404), "bad-rows.csv", "text/csv; charset=utf-8")
