@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from contextlib import suppress
+from dataclasses import replace
 
 import pytest
 from hypothesis import HealthCheck, given, settings
@@ -11,6 +12,7 @@ from playwright.sync_api import Page, expect
 
 from nematex.core.errors import FieldFault
 from nematex.core.pattern.facts import Wish
+from nematex.usecases.held.drawer import Drawer
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.judging.have import is_have, makes, read_have
 from nematex.usecases.judging.mixed import read_choices
@@ -144,3 +146,17 @@ def test_a_typed_cloth_is_judged_as_one_of_the_shelf(demo: Shop) -> None:
         assert have.record
         for row in makes(demo, state, have):
             assert row.verdict is one_pairing(demo, state, row.pattern, have.cloth, Wish()).verdict
+
+
+def test_a_pattern_that_cannot_be_judged_or_says_no_amount_is_left_out(demo: Shop) -> None:
+    state = demo.now()
+    have = read_have(state, "4 m of 138 cm viscose crepe")
+    first, second, *rest = [row.pattern.id for row in makes(demo, state, have)]
+    blind = {first: {"structure": None, "recommended": "", "details": ()}, second: {"requirements": ()}}
+    records = [replace(each, facts=replace(each.facts, **blind.get(each.id, {}))) for each in state.drawer.records]
+    drawer = Drawer.of(state.drawer.version, records, state.tables)
+    with pytest.raises(FieldFault):
+        drawer.demand(drawer.by_id[first], Wish())
+    left = [row.pattern.id for row in makes(demo, replace(state, drawer=drawer), have)]
+    assert not {first, second} & set(left)
+    assert set(rest) & set(left)

@@ -87,7 +87,8 @@ class Drawer:
 
     def demands(self, wish: Wish, records: Sequence[PatternRecord] | None = None) -> list[Callable[[], Demand]]:
         """The demand of each of these patterns, or of all, made when it is called for."""
-        return [lambda record=record: self.demand(record, wish) for record in records or self.records]  # type: ignore[misc]
+        asked = self.records if records is None else records
+        return [lambda record=record: self.demand(record, wish) for record in asked]  # type: ignore[misc]
 
     def holding(self, words: str) -> list[PatternRecord]:
         """The patterns that hold all of these words: the one search of the drawer."""

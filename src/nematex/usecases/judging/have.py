@@ -119,13 +119,9 @@ def makes(shop: Shop, state: State, have: Have, asked: str = "") -> list[Makes]:
 
     At most MOST_TRIED patterns are tried, evenly spread over those that hold the words.
     """
-    tried = [
-        pattern
-        for pattern in spread(state.drawer.holding(asked), MOST_TRIED)
-        if any(row.use == "main" for row in pattern.facts.requirements)
-    ]
-    demands = state.drawer.demands(Wish(), tried) if tried else []
-    judged = matrix(columns([have.cloth], state.tables), demands, state.tables, threads=1)
+    tried = [pattern for pattern in spread(state.drawer.holding(asked), MOST_TRIED) if _can_be_answered(state, pattern)]
+    one_column = columns([have.cloth], state.tables)
+    judged = matrix(one_column, state.drawer.demands(Wish(), tried), state.tables, threads=1)
     found: list[tuple[tuple[bool, int, float], Makes]] = []
     for pattern, verdict, score in zip(tried, judged.verdict[:, 0], judged.score[:, 0], strict=True):
         if verdict != Verdict.AGAINST:
@@ -135,6 +131,15 @@ def makes(shop: Shop, state: State, have: Have, asked: str = "") -> list[Makes]:
     spoken = (one_pairing(shop, state, one.pattern, have.cloth, Wish()).spoken for one in shown)
     said = each_its_own((one.pattern.facts.name, words) for one, words in zip(shown, spoken, strict=True))
     return [replace(one, said=words) for one, words in zip(shown, said, strict=True)]
+
+
+def _can_be_answered(state: State, pattern: PatternRecord) -> bool:
+    """Whether a pattern can be judged, and says how much of its main cloth it takes."""
+    try:
+        state.drawer.demand(pattern, Wish())
+    except FieldFault:
+        return False
+    return any(row.use == "main" for row in pattern.facts.requirements)
 
 
 def _made_of(pattern: PatternRecord, verdict: Verdict, have: Have, state: State) -> Makes:

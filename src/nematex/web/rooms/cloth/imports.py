@@ -193,9 +193,11 @@ def done(upload_id: int) -> str:
 
 @room.post("/<int:upload_id>/undo")
 def take_back(upload_id: int) -> Response:
-    if not _state(upload_id).applied:
+    kept = _state(upload_id)
+    if not kept.applied:
         abort(404)
-    start_undoing(shop(), upload_id)
+    if kept.state not in WORKING:  # somebody else may be at it already
+        start_undoing(shop(), upload_id)
     return redirect(_place(upload_id))
 
 
