@@ -137,7 +137,7 @@ def _read_before(shop: Shop, kept: Upload, asked: str) -> bytes | None:
     job = asking.look(shop.database, kept.job_id) if kept.job_id and is_long(kept) else None
     if job is None or job[0].state != "done" or json.loads(job[0].asked) | {"shop": ""} != json.loads(asked) | {"shop": ""}:
         return None
-    return asking.content_of_job(shop.database, job[0].id)
+    return asking.content(shop.database, KIND, job[0].asked)  # None where another program read it
 
 
 def is_unread(shop: Shop, kept: Upload) -> bool:
