@@ -69,6 +69,7 @@ def test_the_waiting_page_opens_the_pages_when_they_are_drawn(waiting: tuple[Pag
     with page.expect_response(lambda answer: answer.headers.get("content-type") == "application/pdf") as answered:
         run_job(site.shop.database, number, more)
     assert answered.value.ok
+    page.wait_for_url(answered.value.url)  # its first letters come before the browser has left the page that waited
     page.goto("/shelf")
     site.complaints.clear()  # beside a PDF the browser looks for an icon, and for parts of itself
     site.strangers[:] = [url for url in site.strangers if not url.startswith(("chrome:", "chrome-extension:"))]
