@@ -13,7 +13,7 @@ from conftest import tried_app
 from sqlalchemy import event, text
 
 from nematex.core.quantity.arrays import Column
-from nematex.store.cloth.cloths import bin_cloths, change_cloth, save_cloths
+from nematex.store.cloth.cloths import bin_cloths, change_cloth, change_cloths, save_cloths
 from nematex.store.database import Database
 from nematex.store.judging.rule_fixes import set_rule
 from nematex.store.pattern.patterns import bin_pattern, save_patterns
@@ -99,6 +99,19 @@ def _again(shop: Shop, state: State) -> None:
         save_cloths(work, [record])
 
 
+@change("the price of every cloth")
+def _prices(shop: Shop, state: State) -> None:
+    with shop.database.work() as work:
+        change_cloths(work, {record.id: {"price_per_m": 3 + record.id, "stock_m": 2.0} for record in state.shelf.records})
+
+
+@change("some cloths to the rules, others in price alone")
+def _mixed(shop: Shop, state: State) -> None:
+    with shop.database.work() as work:
+        values = [{"weight_gsm": 99.0 + at} if at % 3 else {"supplier": f"Mill {at}"} for at in range(len(state.shelf.records))]
+        change_cloths(work, {record.id: value for record, value in zip(state.shelf.records, values, strict=True)})
+
+
 @change("a pattern")
 def _pattern(shop: Shop, state: State) -> None:
     first, second = state.drawer.records[:2]
@@ -119,6 +132,13 @@ def _programme(shop: Shop, state: State) -> None:
     with shop.database.work() as work:
         add_pick(work, first.id, replace(first.picks[0], line="once more"))
         save_programme(work, "Shown twice", None, "")
+
+
+@change("a rule, a cloth and a pattern")
+def _both(shop: Shop, state: State) -> None:
+    _rule(shop, state)
+    _value(shop, state)
+    _pattern(shop, state)
 
 
 @change("a rule")
@@ -149,7 +169,8 @@ def test_a_matrix_is_carried_over_many_changes_and_judged_where_somebody_looks(d
     first = demo.now()
     held = Carried.nothing(first).completed()
     assert (held.due, Carried.nothing(first).due) == (0, held.matrix.verdict.size)
-    for name in [each for each in CHANGES if each != "a rule"]:
+    of_one = ("a value", "a name, and so its place", "one more, one less", "a removed cloth that comes again", "a pattern")
+    for name in (*of_one, "the price of every cloth", "a pattern that was picked", "a programme and a pick"):
         CHANGES[name](demo, demo.now())
         carried = held.to(demo.now())
         assert carried is not None
@@ -174,7 +195,7 @@ def test_what_did_not_change_is_taken_over_and_only_the_changed_rows_are_read(de
     read: list[int] = []
 
     def count(_c: object, _cursor: object, statement: str, *_: object) -> None:
-        if statement.startswith("SELECT cloth.id") and "cloth.version >" in statement:
+        if statement.startswith("SELECT cloth.") and "cloth.version >" in statement:
             read.append(1)
 
     _value(demo, before)
@@ -186,6 +207,17 @@ def test_what_did_not_change_is_taken_over_and_only_the_changed_rows_are_read(de
     assert untouched.count(False) == 1
     assert after.drawer is before.drawer
     assert demo.now() is after
+
+
+def test_another_price_of_every_cloth_leaves_nothing_to_be_judged(demo: Shop) -> None:
+    before = work_everything_out(demo.now())
+    held = Carried.nothing(before).completed()
+    _prices(demo, before)
+    after = demo.now()
+    assert [record.stock_m for record in after.shelf.records] == [2.0] * len(before.shelf.records)
+    carried = held.to(after)
+    assert carried is not None
+    assert carried.due == 0
 
 
 def test_every_process_sees_the_others_changes(demo: Shop) -> None:

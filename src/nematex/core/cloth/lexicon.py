@@ -43,13 +43,15 @@ class ClothType:
 
 def stem(word: str) -> str:
     """A word without its plural ending, so that 'crepes' finds 'crepe'."""
+    if not word.endswith("s"):
+        return word
     if len(word) > 4 and word.endswith("ies"):
         return word[:-3] + "y"
     if len(word) > 5 and word.endswith(("shes", "ches", "xes", "sses")):
         return word[:-2]
     if len(word) > 6 and word.endswith("ases"):
         return word[:-3]  # 'canvases' as 'canvas', which loses its own s
-    return word[:-1] if len(word) > 3 and word.endswith("s") and not word.endswith("ss") else word
+    return word[:-1] if len(word) > 3 and not word.endswith("ss") else word
 
 
 def key(text: str) -> str:

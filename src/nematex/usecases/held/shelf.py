@@ -65,34 +65,42 @@ class Shelf:
         return cls(version, ordered, [known(record, tables) for record in ordered], tables, spans)
 
     def renewed(self, version: int, changed: Sequence[ClothRecord], gone: set[int], spans: Mapping[int, Spans]) -> Shelf:
-        """The next state: changed cloths are known anew, the rest is taken over, arrays and all."""
-        fresh = Shelf.of(version, changed, self.tables, {})
-        for at, record in enumerate(fresh.records):  # only its stock or its price is another: it is judged as before
-            place = self.place.get(record.id)
-            if place is not None and _judged_alike(self.records[place], record):
-                fresh.cloths[at] = self.cloths[place]
-        moved = gone | set(fresh.place)
-        kept = [record for record in self.records if record.id not in moved]
-        records = sorted(kept + fresh.records, key=_order)
-        origin = np.array(
-            [len(self.records) + fresh.place[r.id] if r.id in fresh.place else self.place[r.id] for r in records], dtype=np.intp
-        )
-        both = self.cloths + fresh.cloths
-        spans = {**{cloth_id: span for cloth_id, span in self.spans.items() if cloth_id not in moved}, **spans}
+        """The next state: cloths that are others to the rules are known anew, the rest is taken over, arrays and all."""
+        others = Shelf.of(version, [record for record in changed if not self._judges_alike(record)], self.tables, {})
+        moved = Shelf(version, list(changed), [self._or_known_in(others, record.id) for record in changed], self.tables, {})
+        away = gone | set(moved.place)
+        records = sorted([record for record in self.records if record.id not in away] + moved.records, key=_order)
+        origin = self._origin(records, moved)
+        both = self.cloths + moved.cloths
+        spans = {**{cloth_id: span for cloth_id, span in self.spans.items() if cloth_id not in away}, **spans}
         made = Shelf(version, records, [both[place] for place in origin], self.tables, spans)
-        made._take_over(self, fresh, origin)
+        worked_out = vars(made)
+        if "columns" in vars(self):
+            worked_out["columns"] = self.columns.joined(others.columns, self._origin(records, others))
+        if "filed" in vars(self):
+            worked_out["filed"] = self.filed.joined(moved.filed, origin)
+        if "search_keys" in vars(self):
+            keys = self.search_keys + moved.search_keys
+            worked_out["search_keys"] = [keys[place] for place in origin]
         return made
 
-    def _take_over(self, before: Shelf, fresh: Shelf, origin: npt.NDArray[np.intp]) -> None:
-        """Fill what was worked out before from there, so that only the fresh cloths are worked out again."""
-        worked_out = vars(self)
-        if "columns" in vars(before):
-            worked_out["columns"] = before.columns.joined(fresh.columns, origin)
-        if "filed" in vars(before):
-            worked_out["filed"] = before.filed.joined(fresh.filed, origin)
-        if "search_keys" in vars(before):
-            both = before.search_keys + fresh.search_keys
-            worked_out["search_keys"] = [both[place] for place in origin]
+    def by_other_tables(self, tables: Tables) -> Shelf:
+        """The same cloths, known by the rules as they are now."""
+        return Shelf.of(self.version, self.records, tables, self.spans)
+
+    def _judges_alike(self, record: ClothRecord) -> bool:
+        """Whether a cloth of this shelf is still the same to the rules: its stock or its price alone is another."""
+        place = self.place.get(record.id)
+        return place is not None and _judged_alike(self.records[place], record)
+
+    def _or_known_in(self, others: Shelf, cloth_id: int) -> Cloth:
+        place = others.place.get(cloth_id)
+        return self.cloths[self.place[cloth_id]] if place is None else others.cloths[place]
+
+    def _origin(self, records: Sequence[ClothRecord], other: Shelf) -> npt.NDArray[np.intp]:
+        """Where each of these stands in this shelf and the other, one after the other; the other comes before this."""
+        size, mine, its = len(self.records), self.place, other.place
+        return np.array([size + its[each.id] if each.id in its else mine[each.id] for each in records], dtype=np.intp)
 
     @cached_property
     def columns(self) -> ClothColumns:

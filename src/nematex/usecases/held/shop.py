@@ -9,7 +9,7 @@ from typing import Any
 
 from nematex.core.judging.corrected import Correction, corrected
 from nematex.core.tables import Tables
-from nematex.store.cloth.cloths import cloths_gone_since, cloths_since, count_since
+from nematex.store.cloth.cloths import cloths_gone_since, cloths_since
 from nematex.store.cloth.readings import spans
 from nematex.store.database import Database, Work
 from nematex.store.judging.rule_fixes import rule_fixes
@@ -27,7 +27,7 @@ from nematex.usecases.jobs.asking import Enqueue
 
 PREVIEWS, JUDGEMENTS = 3, 400
 LARGE = 1000  # cloths
-MANY = 2000  # cloths changed at once are read as a whole shelf: that is quicker than fitting them in
+MANY = 2000  # cloths read at once
 
 
 class Shop:
@@ -61,8 +61,6 @@ class Shop:
 
     def _renewed(self, work: Work, found: Mapping[str, str]) -> State:
         before, tables = self._state, self._tables(work, int(found.get(RULES, 0)), found.get("cut", ""))
-        if before and before.tables is not tables:
-            before = None  # every cloth and every envelope is read by the tables
         shelf = self._shelf(work, int(found.get(SHELF, 0)), tables, before.shelf if before else None)
         drawer = self._drawer(work, int(found.get(DRAWER, 0)), tables, before.drawer if before else None)
         number = int(found.get(PROGRAMMES, 0))
@@ -82,23 +80,29 @@ class Shop:
         return self._rules[2]
 
     def _shelf(self, work: Work, version: int, tables: Tables, before: Shelf | None) -> Shelf:
-        if before and before.version == version:
-            return before
-        if before and count_since(work, before.version) <= MANY:
-            changed = cloths_since(work, before.version)
-            ids = [record.id for record in changed]
-            return before.renewed(version, changed, cloths_gone_since(work, before.version), spans(work, ids))
-        made = Shelf.of(version, cloths_since(work, None), tables, spans(work))
-        _settle(made)
+        made, read = before, 0
+        if made is None or made.version != version:
+            changed = cloths_since(work, made.version if made else None)
+            read = len(changed)
+            found = spans(work, [record.id for record in changed] if read <= MANY else None)
+            if made is None:
+                made = Shelf.of(version, changed, tables, found)
+            else:
+                made = made.renewed(version, changed, cloths_gone_since(work, made.version), found)
+        if made.tables is not tables:
+            made, read = made.by_other_tables(tables), len(made.records)
+        if read > MANY:
+            _settle(made)
         return made
 
     def _drawer(self, work: Work, version: int, tables: Tables, before: Drawer | None) -> Drawer:
-        if before and before.version == version:
-            return before
-        changed = patterns_since(work, before.version if before else None)
-        if before:
-            return before.renewed(version, changed, patterns_gone_since(work, before.version))
-        return Drawer.of(version, changed, tables)
+        made = before
+        if made is None or made.version != version:
+            changed = patterns_since(work, made.version if made else None)
+            if made is None:
+                return Drawer.of(version, changed, tables)
+            made = made.renewed(version, changed, patterns_gone_since(work, made.version))
+        return made if made.tables is tables else Drawer.of(version, made.records, tables)
 
     def remember_preview(self, key: object, found: object) -> None:
         with self._lock:
