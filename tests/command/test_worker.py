@@ -18,7 +18,7 @@ from sqlalchemy import select, update
 
 from nematex.command.mariadb import free_port
 from nematex.command.standing_back import NICE
-from nematex.command.worker import handing_over
+from nematex.command.worker import _able, handing_over
 from nematex.store import jobs
 from nematex.store.database import Database
 from nematex.store.models import JobRow
@@ -26,6 +26,7 @@ from nematex.usecases.cloth.lists.importing import send
 from nematex.usecases.cloth.lists.job import job_state, start_applying, start_reading
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.jobs.asking import Enqueue, ask, look, stop
+from nematex.usecases.jobs.lanes import LANES
 from nematex.usecases.jobs.running import MOST_TRIES, run_job
 from nematex.usecases.tasks.runners import at_once, runners
 
@@ -220,6 +221,26 @@ def test_a_job_is_stopped_and_keeps_its_best(database: Database, enqueue: Enqueu
         stop(database, running)
         ended = until(database, "done", "cancelled")
     assert [state for _, state, _ in ended] == ["done", "cancelled"]
+
+
+@pytest.mark.parametrize("lane", LANES)
+def test_each_lane_can_do_what_it_is_for_and_what_it_asks_is_done(database: Database, enqueue: Enqueue, lane: str) -> None:
+    shop, able = _able(database.url, lane, enqueue)
+    assert set(LANES[lane]) <= set(able)
+    assert shop.enqueue is enqueue
+    shop.database.close()
+
+
+def test_a_job_that_cannot_be_handed_over_has_failed_and_may_be_asked_again(database: Database) -> None:
+    def away(_kind: str, _job_id: int) -> None:
+        raise ConnectionError("no Redis")
+
+    first = ask(database, away, "lay", small(1), {}, 0)
+    found = look(database, first)
+    assert found is not None
+    assert (found[0].state, "queue" in found[0].message) == ("failed", True)
+    assert ask(database, at_once(Shop(database)), "lay", small(1), {}, 0) != first
+    assert [state for _, state, _ in rows(database)] == ["failed", "done"]
 
 
 def test_the_same_is_not_done_twice_and_a_fault_is_kept(database: Database) -> None:

@@ -18,7 +18,7 @@ from nematex.usecases.jobs.queue import queue_in, task_of
 from nematex.usecases.jobs.running import Runner, run_job
 from nematex.usecases.tasks.runners import runners
 from nematex.web.app import create_app
-from nematex.web.books import drawn_jobs
+from nematex.web.books import DRAWN, drawn_jobs
 
 AGAIN_AFTER_S = 0.5
 
@@ -40,25 +40,21 @@ def queue_of(folder: Path, lane: str) -> tuple[Huey, Callable[[int], Any]]:
     def run(job_id: int) -> None:
         pid = os.getpid()  # each process of the consumer has a connection of its own
         if pid not in held:
-            held[pid] = _able(url, lane)
+            held[pid] = _able(url, lane, handing_over(folder))
         run_job(held[pid][0].database, job_id, held[pid][1])
 
     return queue, task_of(queue, run)
 
 
-def _able(url: str, lane: str) -> tuple[Shop, dict[str, Runner]]:
+def _able(url: str, lane: str, enqueue: Enqueue) -> tuple[Shop, dict[str, Runner]]:
     """A shop and what can be done with it; the pages' templates are read where a lane draws with them."""
-    if "book" not in LANES[lane]:
-        shop = Shop(Database(url))
+    if DRAWN.isdisjoint(LANES[lane]):
+        shop = Shop(Database(url), enqueue)
         return shop, runners(shop)
-    app = create_app(Database(url), "no session is ever opened here", _nobody)
+    app = create_app(Database(url), "no session is ever opened here", enqueue)
     app.config["TRUSTED_HOSTS"] = None  # it answers what a web process let in, by the address that others see
     shop = app.extensions["shop"]
     return shop, {**runners(shop), **drawn_jobs(app)}
-
-
-def _nobody(_kind: str, _job_id: int) -> None:
-    """What the worker asks of itself waits in its row."""
 
 
 def handing_over(folder: Path) -> Enqueue:

@@ -13,7 +13,7 @@ from nematex.core.errors import NematexError
 from nematex.usecases.jobs.running import Handle, Runner, Stopped
 from nematex.web.pdf import pdf
 from nematex.web.rooms.air.printed import cards_html, leaflet_html
-from nematex.web.rooms.made import EXPORT, REFUSED, SHEET
+from nematex.web.rooms.made import EXPORT, PAIRINGS, REFUSED, SHEET
 from nematex.web.rooms.programme.book import book_html
 
 # Kind → how its pages are written, and what the file is called.
@@ -22,6 +22,8 @@ PAGES: dict[str, tuple[Callable[[int, str], str | None], str]] = {
     "leaflet": (leaflet_html, "leaflet"),
     "cards": (cards_html, "cue-cards"),
 }
+ANSWERED = (SHEET, EXPORT, PAIRINGS)
+DRAWN = frozenset((*PAGES, *ANSWERED))
 
 
 def drawn_jobs(app: Flask) -> dict[str, Runner]:
@@ -50,4 +52,4 @@ def drawn_jobs(app: Flask) -> dict[str, Runner]:
 
         return run
 
-    return {SHEET: answered, EXPORT: answered, **{kind: written(*each) for kind, each in PAGES.items()}}
+    return {**dict.fromkeys(ANSWERED, answered), **{kind: written(*each) for kind, each in PAGES.items()}}

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+import logging
 import time
 from collections.abc import Callable
 from functools import cache
@@ -19,6 +20,7 @@ from nematex.usecases.jobs.lanes import LANES, lane_of
 Enqueue = Callable[[str, int], Any]  # kind, number
 LOOK_EVERY_S = 0.05
 SOON_S = 0.9  # as long as a request holds its thread for a job that may be done at once
+UNREACHED = "The worker's queue could not be reached. Try again in a minute."
 ASKED_BY = "asked by"  # in what a job is about: whose changes its changes are
 
 
@@ -46,8 +48,18 @@ def ask(database: Database, enqueue: Enqueue, kind: str, asked: str, about: dict
         known = jobs.job_asked(work, key)
         job_id = known.id if known else jobs.add_job(work, kind, key, asked, about | {ASKED_BY: who_acts()}, total)
     if known is None:
-        enqueue(kind, job_id)
+        _hand_over(database, enqueue, kind, job_id)
     return job_id
+
+
+def _hand_over(database: Database, enqueue: Enqueue, kind: str, job_id: int) -> None:
+    """Tell the worker. A job of which it cannot be told has failed: it would be waited for without end."""
+    try:
+        enqueue(kind, job_id)
+    except Exception:
+        logging.getLogger("nematex").exception("job %d is not handed over", job_id)
+        with database.work() as work:
+            jobs.set_job(work, job_id, state="failed", message=UNREACHED)
 
 
 def keep(database: Database, kind: str, asked: str, about: dict[str, Any], found: str) -> int:

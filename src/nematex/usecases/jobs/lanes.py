@@ -4,7 +4,7 @@ from __future__ import annotations
 
 LANES: dict[str, tuple[str, ...]] = {
     "lays": ("lay",),
-    "lists": ("list", "matrix"),
+    "lists": ("list", "matrix", "pairings"),
     "sets": ("proposal", "book", "leaflet", "cards", "sheet", "export", "together"),
 }
 AWAITED = "sets"  # somebody looks at the page until it is there: it does not stand back as the others do

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+from collections import defaultdict
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import partial
@@ -128,12 +129,14 @@ def _cell(cloth: ClothRecord, pattern: PatternRecord, word: str, hands: Mapping[
     return Cell(cloth.id, cloth.facts.name, word, word.replace(" ", "-"), hand)
 
 
-def _block(shop: Shop, state: State, asked: Asked, rows: list[PatternRecord], block: npt.NDArray[np.intp]) -> Codes:
+def _block(
+    shop: Shop, state: State, asked: Asked, rows: list[PatternRecord], block: npt.NDArray[np.intp], threads: int = 1
+) -> Codes:
     """The verdicts of some patterns and cloths: taken from the whole matrix where it is known, else worked out."""
     if asked.wish == Wish():
         return part(shop, state, np.array([state.drawer.place[record.id] for record in rows], dtype=np.intp), block).verdict
     demands = [partial(state.drawer.demand, record, asked.wish) for record in rows]
-    return matrix(state.shelf.columns.take(block), demands, state.tables, threads=1).verdict
+    return matrix(state.shelf.columns.take(block), demands, state.tables, threads).verdict
 
 
 def garment_cloths(state: State) -> Mask:
@@ -177,21 +180,22 @@ def left_out(shop: Shop, state: State) -> tuple[list[ClothRecord], list[PatternR
 
 def grid_csv(shop: Shop, state: State, asked: Asked) -> str:
     """All chosen patterns against all chosen cloths, a verdict in each cell; the hands' in brackets."""
-    shelf, drawer = state.shelf, state.drawer
+    shelf = state.shelf
     patterns, places = _chosen_patterns(state, asked), np.array(_chosen_cloths(state, asked), dtype=np.intp)
-    demands = [partial(drawer.demand, record, asked.wish) for record in patterns]
-    judged = matrix(shelf.columns.take(places), demands, state.tables)
-    hands = latest(shop)
+    verdicts = _block(shop, state, asked, patterns, places, threads=2)
+    column = {shelf.records[place].id: at for at, place in enumerate(places)}
+    hands: dict[int, list[tuple[int, str]]] = defaultdict(list)
+    for (cloth_id, pattern_id), hand in latest(shop).items():
+        if cloth_id in column:
+            hands[pattern_id].append((column[cloth_id], hand.verdict))
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     cloths = [shelf.records[place] for place in places]
     writer.writerow(["code", "pattern", *(safe_cell(f"{cloth.code} {cloth.facts.name}") for cloth in cloths)])
-    for line, record in enumerate(patterns):
-        words = []
-        for column, cloth in enumerate(cloths):
-            hand = hands.get((cloth.id, record.id))
-            word = Verdict(int(judged.verdict[line, column])).word
-            words.append(f"{word} (by hand {hand.verdict})" if hand else word)
+    for record, codes in zip(patterns, verdicts, strict=True):
+        words = [WORDS[code] for code in codes.tolist()]
+        for at, verdict in hands[record.id]:
+            words[at] += f" (by hand {verdict})"
         writer.writerow([safe_cell(record.code), safe_cell(record.facts.name), *words])
     return out.getvalue()
 

@@ -26,6 +26,7 @@ from nematex.web.rooms.shown_at import shown_at
 room = Blueprint("made", __name__, url_prefix="/made")
 
 SHEET, EXPORT = "sheet", "export"
+PAIRINGS = "pairings"  # as many as ten million: its file waits with the lists, and no label waits for it
 REFUSED = "refused"  # what is found where the view would not make it
 View = Callable[..., Reply]
 

@@ -18,7 +18,7 @@ from nematex.usecases.judging.matrix_view import (
 from nematex.usecases.judging.ranking import read_wish
 from nematex.usecases.judging.whole_matrix import how_far, pairings, ready
 from nematex.web.rooms.common import download, inside, now, shop, whole_number
-from nematex.web.rooms.made import EXPORT, by_worker
+from nematex.web.rooms.made import PAIRINGS, by_worker
 
 room = Blueprint("matrix", __name__, url_prefix="/matrix")
 VIEWS = {
@@ -80,7 +80,7 @@ def state() -> Response:
 
 
 @room.get("/export.csv")
-@by_worker(EXPORT)
+@by_worker(PAIRINGS)
 def export() -> Response:
     """The grid as it is asked for, or one of the lists."""
     view = request.args.get("view", "grid")
