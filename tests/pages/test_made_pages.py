@@ -17,10 +17,13 @@ from werkzeug.test import TestResponse
 
 from nematex.core.errors import FieldFault
 from nematex.store import jobs
+from nematex.store.cloth.readings import add_photo
+from nematex.store.records import Photo
 from nematex.usecases.air.sew_along import acts
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.jobs import asking
 from nematex.usecases.jobs.running import Runner, run_job
+from nematex.usecases.tasks.runners import runners
 from nematex.web.books import drawn_jobs
 
 LABELS = "/print/labels.pdf?cloth=1&cloth=2"
@@ -107,6 +110,35 @@ def test_stopping_leads_back_to_where_one_came_from(waiting: tuple[Page, Site], 
     found = asking.look(site.shop.database, held[0][1])
     assert found
     assert found[0].state == "cancelled"
+
+
+def test_a_swatch_photo_is_kept_at_once_and_what_it_tells_opens_when_it_is_read(waiting: tuple[Page, Site], held: Held) -> None:
+    page, site = waiting
+    page.goto(f"/photo/{site.cloth('GM-106')}")
+    page.get_by_role("button", name="Take one with the simulated camera").click()
+    expect(page.get_by_role("heading", name="Reading the photo")).to_be_visible()
+    address = page.url
+    ((_, number),) = held
+    run_job(site.shop.database, number, runners(site.shop))
+    expect(page.get_by_role("heading", name="What the photo tells")).to_be_visible()
+    assert page.url == address
+    expect(page.get_by_text("Taken with the simulated camera")).to_be_visible()
+    page.reload()
+    assert len(held) == 1  # it is not read a second time
+
+
+def test_a_photo_that_cannot_be_read_says_why_and_can_be_sent_again(client: FlaskClient, demo: Shop, held: Held) -> None:
+    cloth = demo.now().shelf.records[0].id
+    with demo.database.work() as work:
+        number = add_photo(work, Photo(0, cloth, "swatch", b"no picture", 20, {}))
+    address = f"/photo/{cloth}/{number}"
+    assert client.get(address).status_code == 202
+    assert client.get(f"{address}/now").json == {"done": 0, "total": 0, "next": None}
+    assert client.post(address, data={"kind": "motif"}).location == address  # nothing can stand that is not read
+    run_job(demo.database, held[0][1], runners(demo))
+    failed = asking.look(demo.database, held[0][1])
+    assert failed
+    assert "no picture that is known here" in failed[0].message
 
 
 def _key(answer: TestResponse) -> str:

@@ -67,12 +67,17 @@ def _smooth(linear: Array) -> Array:
     return smooth
 
 
-def read_swatch(linear: Array, px_per_cm: float) -> SwatchReading:
-    """Read a photo given in linear light (h, w, 3) with its scale in px per cm."""
+def check_swatch(linear: Array, px_per_cm: float) -> None:
+    """Raises FieldFault for a picture (h, w, 3) or a scale that nothing can be read by."""
     if not 2 <= px_per_cm <= 2000:
         raise FieldFault("px_per_cm", px_per_cm, "must lie between 2 and 2000 pixels per cm")
     if min(linear.shape[:2]) < 48:
         raise FieldFault("photo", f"{linear.shape[1]} × {linear.shape[0]} px", "is too small; at least 48 px on each side")
+
+
+def read_swatch(linear: Array, px_per_cm: float) -> SwatchReading:
+    """Read a photo given in linear light (h, w, 3) with its scale in px per cm; raises FieldFault."""
+    check_swatch(linear, px_per_cm)
     small, scale = reduced(linear, px_per_cm)
     even = evened(small)
     smooth = _smooth(even)

@@ -117,6 +117,22 @@ def open_photo(content: bytes) -> Opened:
     return Opened(from_srgb(np.asarray(image, dtype=np.uint8)), max(image.size) / longest)
 
 
+@dataclass(frozen=True)
+class Taken:
+    """A photo as it is kept, by how much the sides were reduced for that, and that copy opened beside the photo as sent."""
+
+    copy: bytes
+    reduced: float
+    opened: Opened
+
+
+def taken(content: bytes) -> Taken:
+    """A photo kept and opened; what is read of it is what is kept. A large one is decoded once; raises FieldFault."""
+    copy, reduced = kept_copy(content)
+    again = open_photo(copy)
+    return Taken(copy, reduced, Opened(again.linear, again.reduced * reduced))
+
+
 def kept_copy(content: bytes) -> tuple[bytes, float]:
     """The photo as it is kept, re-encoded as JPEG without metadata, and by how much its sides were reduced."""
     image, longest = _image(content, KEPT_PX)

@@ -5,7 +5,7 @@ from __future__ import annotations
 LANES: dict[str, tuple[str, ...]] = {
     "lays": ("lay",),
     "lists": ("list", "matrix", "pairings"),
-    "sets": ("proposal", "book", "leaflet", "cards", "sheet", "export", "together"),
+    "sets": ("proposal", "book", "leaflet", "cards", "sheet", "export", "together", "photo"),
 }
 AWAITED = "sets"  # somebody looks at the page until it is there: it does not stand back as the others do
 

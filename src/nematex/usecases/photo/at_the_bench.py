@@ -9,7 +9,7 @@ from nematex.core.errors import FieldFault
 from nematex.store.cloth.readings import add_photo
 from nematex.store.records import ClothRecord, Photo
 from nematex.usecases.cloth.bench.measures import Measure, Method
-from nematex.usecases.files.photo_file import Opened, kept_copy, open_photo
+from nematex.usecases.files.photo_file import Opened, open_photo, taken
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.photo.interpretation import disc_json
 
@@ -35,12 +35,11 @@ def _scale_typed(values: Mapping[str, str]) -> str:
 
 
 def _disc(shop: Shop, record: ClothRecord, content: bytes, values: Mapping[str, str]) -> dict[str, str]:
-    opened = open_photo(content)
-    scale = opened.px_per_cm(values.get("px_per_cm-0", ""), values.get("wide-0", ""))
-    found = disc_json(opened, scale)
-    copy, reduced = kept_copy(content)
+    sent = taken(content)
+    scale = sent.opened.px_per_cm(values.get("px_per_cm-0", ""), values.get("wide-0", ""))
+    found = disc_json(sent.opened, scale)
     with shop.database.work() as work:
-        photo_id = add_photo(work, Photo(0, record.id, "disc", copy, scale * reduced, found))
+        photo_id = add_photo(work, Photo(0, record.id, "disc", sent.copy, scale * sent.reduced, found))
     folds = found["folds"]
     return {
         "drape-0": str(found["drape_coefficient_pct"]),

@@ -1,7 +1,8 @@
-"""A swatch photo: kept, read, confirmed or corrected by the user, and only then put in force."""
+"""A swatch photo: kept, read by the worker, confirmed or corrected by the user, and only then put in force."""
 
 from __future__ import annotations
 
+import json
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime
@@ -10,17 +11,18 @@ from typing import Any
 from nematex.core.cloth.facts import DIRECTIONS
 from nematex.core.colour.difference import to_hex
 from nematex.core.errors import FieldFault, UnknownChoice
-from nematex.core.photo.swatch import REPORTED
+from nematex.core.photo.swatch import REPORTED, check_swatch
 from nematex.core.quantity.estimate import Known
 from nematex.core.quantity.reader import to_number
 from nematex.store.cloth import cloths as cloth_store
 from nematex.store.cloth import readings as reading_store
-from nematex.store.database import Work
-from nematex.store.records import ClothRecord, Photo, ReadingRecord
+from nematex.store.records import ClothRecord, Job, Photo, ReadingRecord
 from nematex.tables import properties
 from nematex.usecases.cloth.readings import keep_readings
-from nematex.usecases.files.photo_file import kept_copy, open_photo
+from nematex.usecases.files.photo_file import open_photo, taken
 from nematex.usecases.held.shop import Shop
+from nematex.usecases.jobs import asking
+from nematex.usecases.jobs.running import Handle, Stopped
 from nematex.usecases.photo.interpretation import swatch_json
 
 LENGTHS = {
@@ -51,20 +53,19 @@ class Answer:
         return self.value if self.confidence >= REPORTED and self.value != "unsure" else None
 
 
+JOB = "photo"
+SWATCH = "swatch"  # kind of photo
 SIMULATED = "simulated"  # among what is said of a photo: the made-up camera took it
 
 
 def keep_photo(shop: Shop, record: ClothRecord, content: bytes, px_per_cm: str, wide_cm: str, simulated: bool = False) -> int:
-    """Keep a photo with what is read from it; returns its number. Raises FieldFault."""
-    opened = open_photo(content)
-    scale = opened.px_per_cm(px_per_cm, wide_cm)
-    found = swatch_json(opened, scale) | ({SIMULATED: True} if simulated else {})
-    copy, reduced = kept_copy(content)
+    """Keep a photo that can be read; returns its number. Raises FieldFault."""
+    sent = taken(content)
+    scale = sent.opened.px_per_cm(px_per_cm, wide_cm)
+    check_swatch(sent.opened.linear, scale * sent.opened.reduced)
     with shop.database.work() as work:
-        return reading_store.add_photo(work, Photo(0, record.id, "swatch", copy, scale * reduced, found))
-
-
-SWATCH = "swatch"
+        found = {SIMULATED: True} if simulated else {}
+        return reading_store.add_photo(work, Photo(0, record.id, SWATCH, sent.copy, scale * sent.reduced, found))
 
 
 def photo_by_id(shop: Shop, photo_id: int) -> Photo | None:
@@ -79,21 +80,34 @@ def swatch_photos(shop: Shop, cloth_id: int) -> list[Photo]:
 
 
 def swatch_photo(shop: Shop, cloth_id: int, photo_id: int) -> Photo | None:
-    """One swatch photo of this cloth with what is read from it."""
-    with shop.database.work() as work:
-        photo = reading_store.photo(work, photo_id)
-        if photo is None or photo.cloth_id != cloth_id or photo.kind != SWATCH:
-            return None
-        return read_again(work, photo)
+    """One swatch photo of this cloth, read or not yet."""
+    photo = photo_by_id(shop, photo_id)
+    return photo if photo and photo.cloth_id == cloth_id and photo.kind == SWATCH else None
 
 
-def read_again(work: Work, photo: Photo) -> Photo:
-    """A photo that was kept unread (the demo's), with what is read from it."""
-    if set(photo.found) - {SIMULATED}:
-        return photo
+def is_read(photo: Photo) -> bool:
+    return bool(set(photo.found) - {SIMULATED})
+
+
+def ask_reading(shop: Shop, photo: Photo) -> Job:
+    """The job that reads a photo, when it is done or a moment has gone by."""
+    job_id = asking.ask(shop.database, shop.enqueue, JOB, json.dumps({"photo": photo.id}), {"cloth": photo.cloth_id}, 0)
+    asking.await_end(shop.database, job_id)
+    found = asking.look(shop.database, job_id)
+    if found is None:
+        raise FieldFault("photo", photo.id, "is not being read any more; open it again")
+    return found[0]
+
+
+def run_photo(shop: Shop, handle: Handle) -> str:
+    """The worker's part: read a photo that was kept; raises FieldFault."""
+    photo = photo_by_id(shop, json.loads(handle.job.asked)["photo"])
+    if photo is None:
+        raise Stopped("The photo is gone with its cloth.")
     found = dict(photo.found) | swatch_json(open_photo(photo.content), photo.px_per_cm)
-    reading_store.keep_found(work, photo.id, found)
-    return replace(photo, found=found)
+    with shop.database.work() as work:
+        reading_store.keep_found(work, photo.id, found)
+    return ""
 
 
 def answers(found: Mapping[str, Any]) -> dict[str, Answer]:

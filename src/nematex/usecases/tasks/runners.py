@@ -14,6 +14,7 @@ from nematex.usecases.jobs.running import Handle, Runner, run_job
 from nematex.usecases.judging.whole_matrix import run_matrix
 from nematex.usecases.lay.laid import lay_out
 from nematex.usecases.lay.text import as_json, read_task, written
+from nematex.usecases.photo.swatch import run_photo
 from nematex.usecases.programme.proposing.planning import run_proposal
 
 
@@ -32,6 +33,7 @@ def runners(shop: Shop) -> dict[str, Runner]:
         "matrix": partial(run_matrix, shop),
         "together": partial(run_together, shop),
         "proposal": partial(run_proposal, shop),
+        "photo": partial(run_photo, shop),
     }
 
 

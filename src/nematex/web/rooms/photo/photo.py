@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import secrets
 
-from flask import Blueprint, abort, redirect, render_template, request, session, url_for
+from flask import Blueprint, abort, jsonify, redirect, render_template, request, session, url_for
 from werkzeug.wrappers import Response
 
 from nematex.core.cloth.facts import DIRECTIONS
@@ -12,16 +12,25 @@ from nematex.core.errors import FieldFault
 from nematex.store.records import ClothRecord, Photo
 from nematex.tables import properties
 from nematex.usecases.photo.made_up import made_up_photo
-from nematex.usecases.photo.swatch import answers, confirmed, keep_photo, put_in_force, swatch_photo, swatch_photos
+from nematex.usecases.photo.swatch import (
+    answers,
+    ask_reading,
+    confirmed,
+    is_read,
+    keep_photo,
+    put_in_force,
+    swatch_photo,
+    swatch_photos,
+)
 from nematex.web.guard.who import their_form
 from nematex.web.rooms.common import find_cloth, shop
 
 room = Blueprint("photo", __name__, url_prefix="/photo")
 
 
-def _send(record: ClothRecord, values: dict[str, str], fault: FieldFault | None = None) -> str:
+def _send(record: ClothRecord, values: dict[str, str], fault: FieldFault | None = None, said: str = "") -> str:
     earlier = swatch_photos(shop(), record.id)
-    return render_template("photo/send.html", record=record, values=values, fault=fault, earlier=earlier)
+    return render_template("photo/send.html", record=record, values=values, fault=fault, said=said, earlier=earlier)
 
 
 @room.get("/<int:cloth_id>")
@@ -69,13 +78,31 @@ def _look(record: ClothRecord, photo: Photo, values: dict[str, str] | None = Non
 
 
 @room.get("/<int:cloth_id>/<int:photo_id>")
-def look(cloth_id: int, photo_id: int) -> str:
-    return _look(find_cloth(cloth_id)[0], _photo(cloth_id, photo_id))
+def look(cloth_id: int, photo_id: int) -> str | tuple[str, int]:
+    record, photo = find_cloth(cloth_id)[0], _photo(cloth_id, photo_id)
+    if not is_read(photo):
+        job = ask_reading(shop(), photo)
+        if job.runs:
+            return render_template("photo/reading.html", record=record, photo=photo), 202
+        if job.state != "done":
+            return _send(record, {}, said=job.message), 400
+        photo = _photo(cloth_id, photo_id)
+    return _look(record, photo)
+
+
+@room.get("/<int:cloth_id>/<int:photo_id>/now")
+def how_far(cloth_id: int, photo_id: int) -> Response:
+    """Where a photo's reading is, when the worker is done with it."""
+    photo = _photo(cloth_id, photo_id)
+    over = is_read(photo) or not ask_reading(shop(), photo).runs
+    return jsonify(done=0, total=0, next=url_for("photo.look", cloth_id=cloth_id, photo_id=photo_id) if over else None)
 
 
 @room.post("/<int:cloth_id>/<int:photo_id>")
 def keep(cloth_id: int, photo_id: int) -> Response | tuple[str, int]:
     record, photo = find_cloth(cloth_id)[0], _photo(cloth_id, photo_id)
+    if not is_read(photo):
+        return redirect(url_for("photo.look", cloth_id=cloth_id, photo_id=photo_id))
     values = dict(request.form.items())
     session["by"] = values.get("by", "")[:60]
     try:
