@@ -292,6 +292,32 @@ def test_a_long_list_read_by_another_program_is_read_anew_by_the_worker(demo: Sh
     assert not importing.is_unread(demo, upload[0])
 
 
+def test_nobody_reads_a_long_list_in_the_workers_place(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Not while the worker reads it, not after it was put on the shelf and read by an earlier program, not when refused."""
+    monkeypatch.setattr(importing, "LONG_BYTES", 10)
+    number = send(demo, "list.csv", b"code,name,price\nNEW-1,Some lawn,14\n", "Some mill")
+    app = tried_app(demo.database)
+    app.config.update(WTF_CSRF_ENABLED=False)
+    client, shop, asked = app.test_client(), app.extensions["shop"], []
+    monkeypatch.setattr(asking, "SOON_S", 0.05)
+    shop.enqueue = lambda _kind, job_id: asked.append(job_id)
+    with monkeypatch.context() as patch:
+        patch.setattr(importing, "_understood", lambda *_: pytest.fail("was read while somebody waited"))
+        assert not start_reading(shop, number)
+        assert client.get(f"/import/{number}").location == f"/import/{number}/progress"
+        assert client.post(f"/import/{number}/columns", data={"column-0": "price"}).location == f"/import/{number}/progress"
+    run_job(demo.database, asked[0], runners.runners(demo))
+    assert "Some lawn" in client.get(f"/import/{number}").text
+    assert start_applying(demo, number, sold_out=False)
+    shop.previews.clear()
+    monkeypatch.setattr(asking, "_program", lambda: "a later one")
+    monkeypatch.setattr(importing, "_understood", lambda *_: pytest.fail("was read while somebody waited"))
+    assert client.get(f"/import/{number}").location == f"/import/{number}/progress"
+    upload = job_state(demo, number)
+    assert upload
+    assert upload[0].applied  # it can still be taken back
+
+
 def test_taking_a_list_back_is_the_workers_and_is_waited_for(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
     number = send(demo, "list.csv", b"code,name,price\nNEW-1,Some lawn,14\nNEW-2,,15\n", "Some mill")
     start_reading(demo, number)

@@ -141,9 +141,9 @@ def _read_before(shop: Shop, kept: Upload, asked: str) -> bytes | None:
 
 
 def is_unread(shop: Shop, kept: Upload) -> bool:
-    """Whether a long list that was read has to be read anew, because the program or its columns are others now."""
+    """Whether a long list has to be read anew before it is shown, because the program or its columns are others now."""
     asked = asked_of(shop, kept.id)
-    if kept.state not in ("", f"{READING} done") or not is_long(kept) or asked is None:
+    if kept.state == "failed" or not is_long(kept) or asked is None:
         return False
     at_hand = shop.previews.get(asked) or asking.content(shop.database, KIND, asked) or _read_before(shop, kept, asked)
     return at_hand is None

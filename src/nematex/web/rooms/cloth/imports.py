@@ -119,7 +119,8 @@ def _look(upload_id: int, fault: FieldFault | None = None) -> str:
 
 @room.get("/<int:upload_id>")
 def look(upload_id: int) -> str | Response:
-    if is_unread(shop(), _state(upload_id)) and not start_reading(shop(), upload_id):
+    kept = _state(upload_id)
+    if kept.state in WORKING or (is_unread(shop(), kept) and not start_reading(shop(), upload_id)):
         return redirect(_place(upload_id))
     return _look(upload_id)
 
@@ -134,8 +135,13 @@ def columns(upload_id: int) -> Response | tuple[str, int]:
     try:
         choose_columns(shop(), upload_id, chosen)
     except FieldFault as fault:
-        return _look(upload_id, fault), 400
+        return _refused(upload_id, fault)
     return _again(upload_id)
+
+
+def _refused(upload_id: int, fault: FieldFault) -> Response | tuple[str, int]:
+    """The list with what is wrong; a long one that is not read yet is read first."""
+    return _again(upload_id) if is_unread(shop(), _state(upload_id)) else (_look(upload_id, fault), 400)
 
 
 def _again(upload_id: int) -> Response:
@@ -158,7 +164,7 @@ def word(upload_id: int) -> Response | tuple[str, int]:
     try:
         accept_word(shop(), upload_id, request.form.get("said", ""), request.form.get("meant", "").strip())
     except FieldFault as fault:
-        return _look(upload_id, fault), 400
+        return _refused(upload_id, fault)
     return _again(upload_id)
 
 
