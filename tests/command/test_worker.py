@@ -26,7 +26,7 @@ from nematex.usecases.cloth.lists.importing import send
 from nematex.usecases.cloth.lists.job import job_state, start_applying, start_reading
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.jobs.asking import Enqueue, ask, look, stop
-from nematex.usecases.jobs.lanes import LANES
+from nematex.usecases.jobs.lanes import AWAITED, LANES
 from nematex.usecases.jobs.running import MOST_TRIES, run_job
 from nematex.usecases.tasks.runners import at_once, runners
 
@@ -105,13 +105,13 @@ def first_runs(database: Database) -> None:
         time.sleep(0.05)
 
 
-def consumer_of(parent: int) -> int:
-    """The process that the worker started for lays."""
+def consumer_of(parent: int, lane: str = "lays") -> int:
+    """The process that the worker started for a lane."""
     end = time.monotonic() + WAIT_S
     while time.monotonic() < end:
         lists = [path.read_text() for path in Path(f"/proc/{parent}/task").glob("*/children")]  # of each of its threads
         for child in " ".join(lists).split():
-            if b"lays" in Path(f"/proc/{child}/cmdline").read_bytes().split(b"\0"):
+            if lane.encode() in Path(f"/proc/{child}/cmdline").read_bytes().split(b"\0"):
                 return int(child)
         time.sleep(0.05)
     raise AssertionError("the worker started nothing")
@@ -130,6 +130,8 @@ def test_twenty_lays_in_order_and_none_is_lost_when_the_worker_is_killed(
         first_runs(database)
         first_consumer = consumer_of(process.pid)
         assert os.getpriority(os.PRIO_PROCESS, first_consumer) == NICE  # pages come first
+        awaited = consumer_of(process.pid, AWAITED)
+        assert os.getpriority(os.PRIO_PROCESS, awaited) == os.getpriority(os.PRIO_PROCESS, 0)  # somebody looks at its page
         os.kill(first_consumer, signal.SIGKILL)
         found = until(database, "done")
     assert len(found) == 21

@@ -139,6 +139,10 @@ def test_a_photo_that_cannot_be_read_says_why_and_can_be_sent_again(client: Flas
     failed = asking.look(demo.database, held[0][1])
     assert failed
     assert "no picture that is known here" in failed[0].message
+    client.application.extensions["shop"].enqueue = lambda _kind, job_id: run_job(demo.database, job_id, runners(demo))
+    answer = client.get(address)
+    assert answer.status_code == 400
+    assert "The photo could not be read. photo: " in answer.text
 
 
 def _key(answer: TestResponse) -> str:

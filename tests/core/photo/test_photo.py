@@ -17,11 +17,13 @@ from conftest import ROOT
 from PIL import Image
 from wrong_pictures import WRONG, jpeg
 
+from nematex.core.colour.difference import Array
 from nematex.core.errors import FieldFault
+from nematex.core.photo import palette
 from nematex.core.photo.see_through import contrast_ratio, over_ground, see_through
 from nematex.devices.camera import CLEAN, POOR, USUAL, Conditions, photograph, photograph_disc
 from nematex.devices.made_set import made_set
-from nematex.usecases.files.photo_file import kept_copy, open_photo
+from nematex.usecases.files.photo_file import kept_copy, open_photo, taken
 from nematex.usecases.photo.interpretation import disc_json, swatch_json
 
 LEVELS = {"clean": CLEAN, "usual": USUAL, "poor": POOR}
@@ -55,6 +57,42 @@ def test_made_up_swatches_are_read(first: int, level: str) -> None:
     assert found["all"] - found["direction"] <= 2
     assert 2 * found["all"] - found["repeats"] <= 2
     assert found["surely wrong"] <= 1
+
+
+def test_the_kept_copy_reads_as_the_photo_does() -> None:
+    """It is what the worker reads: smaller than a photo of nine million pixels, and written anew as JPEG."""
+    for number, cloth in enumerate(made_set()[4::15]):
+        photo = photograph(cloth, 15, 16, PX, USUAL, np.random.default_rng(number))
+        large = io.BytesIO()
+        Image.open(io.BytesIO(photo.content)).resize((2925, 3120), Image.Resampling.BICUBIC).save(large, "PNG")
+        sent, scale = large.getvalue(), PX * 2925 / Image.open(io.BytesIO(photo.content)).width
+        kept, whole = taken(sent), swatch_json(open_photo(sent), scale)
+        assert kept.opened.width_px == pytest.approx(2925, rel=0.001)
+        found = swatch_json(open_photo(kept.copy), scale * kept.reduced)
+        assert (found["kind"], len(found["palette"])) == (whole["kind"], len(whole["palette"])), cloth
+        for name in ("repeat_length_cm", "repeat_width_cm"):
+            assert (found[name] is None) == (whole[name] is None), cloth
+            assert found[name] is None or found[name] == pytest.approx(whole[name], rel=0.02)
+
+
+def test_a_picture_of_very_many_colours_is_looked_at_more_coarsely_and_an_ordinary_one_is_not(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    held: list[int] = []
+    sound = palette._off_blends
+
+    def counting(linear: Array, colours: Array, enough: float = 0.0) -> Array:
+        held.append(len(linear) * len(colours) * (len(colours) + 1) // 2)
+        return sound(linear, colours, enough)
+
+    monkeypatch.setattr(palette, "_off_blends", counting)
+    motley = np.kron(np.random.default_rng(3).random((40, 60, 3)), np.ones((11, 11, 1)))
+    palette.palette(motley)
+    assert palette.MOST_MIXTURES / 4 < max(held) <= palette.MOST_MIXTURES
+    held.clear()
+    ordinary = np.kron(np.random.default_rng(3).random((40, 60, 1)) > 0.5, np.full((11, 11, 3), (0.2, 0.5, 0.1)))
+    palette.palette(ordinary + 0.02)
+    assert max(held, default=0) < palette.MOST_MIXTURES / 4
 
 
 def test_colours_and_ground_are_found() -> None:

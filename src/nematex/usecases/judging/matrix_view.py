@@ -23,7 +23,7 @@ from nematex.usecases.files.cells import safe_cell
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.overrides import latest
-from nematex.usecases.judging.whole_matrix import part, whole
+from nematex.usecases.judging.whole_matrix import AT_ONCE, part, whole
 
 WORDS = {int(verdict): verdict.word for verdict in Verdict}
 BLOCK = 40
@@ -182,6 +182,8 @@ def grid_csv(shop: Shop, state: State, asked: Asked) -> str:
     """All chosen patterns against all chosen cloths, a verdict in each cell; the hands' in brackets."""
     shelf = state.shelf
     patterns, places = _chosen_patterns(state, asked), np.array(_chosen_cloths(state, asked), dtype=np.intp)
+    if asked.wish == Wish() and len(patterns) * len(places) > AT_ONCE:
+        whole(shop, state)  # it is kept for whoever asks next, as a part would not be
     verdicts = _block(shop, state, asked, patterns, places, threads=2)
     column = {shelf.records[place].id: at for at, place in enumerate(places)}
     hands: dict[int, list[tuple[int, str]]] = defaultdict(list)

@@ -84,9 +84,9 @@ def look(cloth_id: int, photo_id: int) -> str | tuple[str, int]:
         job = ask_reading(shop(), photo)
         if job.runs:
             return render_template("photo/reading.html", record=record, photo=photo), 202
-        if job.state != "done":
-            return _send(record, {}, said=job.message), 400
         photo = _photo(cloth_id, photo_id)
+        if not is_read(photo):
+            return _send(record, {}, said=job.message), 400
     return _look(record, photo)
 
 
