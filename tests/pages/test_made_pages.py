@@ -13,6 +13,7 @@ import zxingcpp
 from conftest import Site, open_page, served, tried_app
 from flask.testing import FlaskClient
 from playwright.sync_api import Browser, Page, expect
+from test_pages import faults
 from werkzeug.test import TestResponse
 
 from nematex.core.errors import FieldFault
@@ -112,11 +113,16 @@ def test_stopping_leads_back_to_where_one_came_from(waiting: tuple[Page, Site], 
     assert found[0].state == "cancelled"
 
 
-def test_a_swatch_photo_is_kept_at_once_and_what_it_tells_opens_when_it_is_read(waiting: tuple[Page, Site], held: Held) -> None:
+def test_a_swatch_photo_is_kept_at_once_and_what_it_tells_opens_when_it_is_read(
+    waiting: tuple[Page, Site], held: Held, axe: str
+) -> None:
     page, site = waiting
     page.goto(f"/photo/{site.cloth('GM-106')}")
     page.get_by_role("button", name="Take one with the simulated camera").click()
     expect(page.get_by_role("heading", name="Reading the photo")).to_be_visible()
+    assert faults(page, axe) == []
+    page.set_viewport_size({"width": 390, "height": 800})
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
     address = page.url
     ((_, number),) = held
     run_job(site.shop.database, number, runners(site.shop))
