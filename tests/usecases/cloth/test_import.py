@@ -318,6 +318,26 @@ def test_nobody_reads_a_long_list_in_the_workers_place(demo: Shop, monkeypatch: 
     assert upload[0].applied  # it can still be taken back
 
 
+def test_a_list_that_is_being_applied_is_applied_as_it_was_shown(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
+    number = send(demo, "list.csv", b"code,name,price\nNEW-1,Some lawn,14\n", "Some mill")
+    start_reading(demo, number)
+    app = tried_app(demo.database)
+    app.config.update(WTF_CSRF_ENABLED=False)
+    client, shop, asked = app.test_client(), app.extensions["shop"], []
+    monkeypatch.setattr(asking, "SOON_S", 0.05)
+    shop.enqueue = lambda _kind, job_id: asked.append(job_id)
+    assert not start_applying(shop, number, sold_out=False)
+    chosen = {"column-0": "code", "column-1": "name", "column-2": ""}
+    assert client.post(f"/import/{number}/columns", data=chosen).location == f"/import/{number}/progress"
+    assert len(asked) == 1
+    run_job(demo.database, asked[0], runners.runners(demo))
+    upload = job_state(demo, number)
+    assert upload
+    assert (upload[0].state, upload[0].applied) == ("applying done", True)
+    made = next(record for record in demo.now().shelf.records if record.code == "NEW-1")
+    assert made.price_per_m == 14  # a colleague's choice of columns came too late
+
+
 def test_taking_a_list_back_is_the_workers_and_is_waited_for(demo: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
     number = send(demo, "list.csv", b"code,name,price\nNEW-1,Some lawn,14\nNEW-2,,15\n", "Some mill")
     start_reading(demo, number)

@@ -14,6 +14,8 @@ from nematex.usecases.cloth.lists.choosing import accept_word, choose_columns, c
 from nematex.usecases.cloth.lists.headings import HELPERS
 from nematex.usecases.cloth.lists.importing import is_unread, preview, send
 from nematex.usecases.cloth.lists.job import (
+    APPLYING,
+    UNDOING,
     WORKING,
     job_state,
     latest_lists,
@@ -28,6 +30,7 @@ from nematex.web.rooms.common import as_number, download, now, shop
 
 room = Blueprint("imports", __name__, url_prefix="/import")
 SHOWN, MENDED_HERE = 200, 40
+CORRECTIONS = ("imports.columns", "imports.sheet", "imports.word", "imports.row")
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,6 +79,15 @@ def _place(upload_id: int) -> str:
         return url_for("imports.progress", upload_id=upload_id)
     is_done = kept.state == "applying done" or undone_by(shop(), kept)
     return url_for("imports.done" if is_done else "imports.look", upload_id=upload_id)
+
+
+@room.before_request
+def not_while_at_work() -> Response | None:
+    """A list that is put on the shelf or taken back is not corrected meanwhile: what is made is what was shown."""
+    if request.endpoint not in CORRECTIONS:
+        return None
+    upload_id = (request.view_args or {})["upload_id"]
+    return redirect(_place(upload_id)) if _state(upload_id).state in (APPLYING, UNDOING) else None
 
 
 @room.get("/<int:upload_id>/progress")
