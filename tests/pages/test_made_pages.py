@@ -139,12 +139,15 @@ def test_a_photo_that_cannot_be_read_says_why_and_can_be_sent_again(client: Flas
         number = add_photo(work, Photo(0, cloth, "swatch", b"no picture", 20, {}))
     address = f"/photo/{cloth}/{number}"
     assert client.get(address).status_code == 202
-    assert client.get(f"{address}/now").json == {"done": 0, "total": 0, "next": None}
+    state = f"{address}/now/{held[0][1]}"
+    assert client.get(state).json == {"done": 0, "total": 0, "next": None, "failed": False, "why": ""}
     assert client.post(address, data={"kind": "motif"}).location == address  # nothing can stand that is not read
     run_job(demo.database, held[0][1], runners(demo))
-    failed = asking.look(demo.database, held[0][1])
+    failed = client.get(state).json
     assert failed
-    assert "no picture that is known here" in failed[0].message
+    assert (failed["next"], failed["failed"], "no picture that is known here" in failed["why"]) == (None, True, True)
+    assert len(held) == 1  # who waits asks for nothing anew
+    assert client.get(f"{address}/now/999").status_code == 404
     client.application.extensions["shop"].enqueue = lambda _kind, job_id: run_job(demo.database, job_id, runners(demo))
     answer = client.get(address)
     assert answer.status_code == 400

@@ -99,6 +99,12 @@ def ask_reading(shop: Shop, photo: Photo) -> Job:
     return found[0]
 
 
+def reading_of(shop: Shop, job_id: int) -> Job | None:
+    """The job of this number, if it reads a photo."""
+    found = asking.look(shop.database, job_id)
+    return found[0] if found and found[0].kind == JOB else None
+
+
 def run_photo(shop: Shop, handle: Handle) -> str:
     """The worker's part: read a photo that was kept; raises FieldFault."""
     photo = photo_by_id(shop, json.loads(handle.job.asked)["photo"])

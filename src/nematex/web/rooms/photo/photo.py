@@ -19,6 +19,7 @@ from nematex.usecases.photo.swatch import (
     is_read,
     keep_photo,
     put_in_force,
+    reading_of,
     swatch_photo,
     swatch_photos,
 )
@@ -83,19 +84,19 @@ def look(cloth_id: int, photo_id: int) -> str | tuple[str, int]:
     if not is_read(photo):
         job = ask_reading(shop(), photo)
         if job.runs:
-            return render_template("photo/reading.html", record=record, photo=photo), 202
+            return render_template("photo/reading.html", record=record, photo=photo, job=job), 202
         photo = _photo(cloth_id, photo_id)
         if not is_read(photo):
             return _send(record, {}, said=job.message), 400
     return _look(record, photo)
 
 
-@room.get("/<int:cloth_id>/<int:photo_id>/now")
-def how_far(cloth_id: int, photo_id: int) -> Response:
-    """Where a photo's reading is, when the worker is done with it."""
-    photo = _photo(cloth_id, photo_id)
-    over = is_read(photo) or not ask_reading(shop(), photo).runs
-    return jsonify(done=0, total=0, next=url_for("photo.look", cloth_id=cloth_id, photo_id=photo_id) if over else None)
+@room.get("/<int:cloth_id>/<int:photo_id>/now/<int:job_id>")
+def how_far(cloth_id: int, photo_id: int, job_id: int) -> Response:
+    """Where a photo's reading is when the worker is done with it, or why there is none. It asks for nothing anew."""
+    photo, job = _photo(cloth_id, photo_id), reading_of(shop(), job_id) or abort(404)
+    there = url_for("photo.look", cloth_id=cloth_id, photo_id=photo_id) if is_read(photo) else None
+    return jsonify(done=0, total=0, next=there, failed=there is None and not job.runs, why=job.message)
 
 
 @room.post("/<int:cloth_id>/<int:photo_id>")
