@@ -91,6 +91,15 @@ def database(mariadb: LocalMariaDB) -> Iterator[Database]:
     found.close()
 
 
+@pytest.fixture
+def bare(mariadb: LocalMariaDB) -> Iterator[Database]:
+    """A database without a table."""
+    made = Database(mariadb.url)
+    empty(made)
+    yield made
+    made.close()
+
+
 @pytest.fixture(scope="session")
 def demo_inserts() -> list[str]:
     """The rows of the demo shop as statements: loaded by the product once, then sent to each test's database."""

@@ -7,15 +7,14 @@ from __future__ import annotations
 
 import gzip
 import hashlib
-from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
 from conftest import ROOT, empty, tried_app
 from sqlalchemy import text
 
-from nematex.command.mariadb import LocalMariaDB
-from nematex.store.database import Database, SchemaFault
+from nematex.store.database import Database
+from nematex.store.faults import SchemaFault
 from nematex.store.programme.programmes import all_programmes
 from nematex.usecases.held.shop import Shop
 
@@ -44,16 +43,8 @@ FROZEN = {
     "0017_notes.py": "51f49ba236d5",
     "0016_on_air.py": "726afa6c2497",
     "0013_parts_of_jobs.py": "8e04181c5eb1",
+    "0021_tries.py": "bc6038976276",
 }
-
-
-@pytest.fixture
-def bare(mariadb: LocalMariaDB) -> Iterator[Database]:
-    """A database without a table."""
-    made = Database(mariadb.url)
-    empty(made)
-    yield made
-    made.close()
 
 
 def load(database: Database, edition: str) -> None:

@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from pathlib import Path
 
+import pymysql
 import pytest
 from sqlalchemy import text
 
-from nematex.command.backup import dump
+from nematex.command.backup.making import put_in, read_rows
 from nematex.command.mariadb import LocalMariaDB, free_port
 from nematex.store.cloth.cloths import change_cloth
 from nematex.store.connecting import read_url
-from nematex.store.database import Database, DatabaseGone
+from nematex.store.database import Database, DatabaseGone, lost_a_race
+from nematex.store.settings import put
 from nematex.usecases.held.shop import Shop
 
 
@@ -48,15 +51,61 @@ def test_a_server_that_is_away_is_passed_over(tmp_path: Path) -> None:
     gone.close()
 
 
+def test_a_host_that_only_reads_is_passed_over_and_left_when_it_becomes_so(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """What a primary that has become a replica does: it answers, and takes nothing that is written."""
+    boss = "CREATE USER boss@'127.0.0.1' IDENTIFIED BY 'boss';\nGRANT ALL ON *.* TO boss@'127.0.0.1';\n"
+    accounts = LocalMariaDB._accounts
+    monkeypatch.setattr(LocalMariaDB, "_accounts", lambda self, word: accounts(self, word) + boss)
+    servers = [LocalMariaDB(tmp_path / name, tcp=True) for name in ("one", "two")]
+    for each in servers:
+        each.folder.mkdir()
+        each.password_file.write_text("one word for both of them 1")
+        each.start()
+
+    def reads_only(server: LocalMariaDB, so: int) -> None:
+        with pymysql.connect(host="127.0.0.1", port=server.port, user="boss", password="boss") as told, told.cursor() as cursor:
+            cursor.execute(f"set global read_only = {so}")
+
+    def asked() -> int:
+        with both.work() as work:
+            put(work, "shop", "written")
+            return int(work.execute(text("select @@port")).scalar_one())
+
+    try:
+        for each in servers:
+            own = Database(each.url)
+            own.migrate()
+            own.close()
+        first, second = (each.port for each in servers)
+        both = Database(servers[0].url.replace(f":{first}/", f":{first},127.0.0.1:{second}/"))
+        assert asked() == first
+        reads_only(servers[0], 1)
+        with pytest.raises(DatabaseGone) as fault:  # the connection that is open: what is tried again asks the other
+            asked()
+        assert lost_a_race(fault.value)
+        assert asked() == second
+        both.close()
+        assert asked() == second, "passed over from the beginning"
+        reads_only(servers[1], 1)
+        both.close()
+        with pytest.raises(DatabaseGone, match="read-only"):
+            asked()
+        both.close()
+    finally:
+        for each in servers:
+            each.stop()
+
+
 def test_a_replica_is_read_while_it_has_come_as_far_and_not_when_it_lags_or_is_away(demo: Shop, tmp_path: Path) -> None:
     """A second server with the same rows stands for a replica; its shelf is marked, so that it shows who was read."""
-    sql = tmp_path / "shop.sql.gz"
-    dump.dump(demo.database.url, sql)
+    manifest = read_rows(demo.database.url, tmp_path / "rows", datetime(2026, 11, 27, 12))
     other = LocalMariaDB(tmp_path / "replica")
     other.start()
     try:
-        dump.load(other.url, sql)
         marked = Database(other.url)
+        put_in(marked, manifest, tmp_path / "rows")
         with marked.engine.begin() as connection:
             connection.execute(text("update cloth set notes = 'read from the replica'"))
         marked.close()

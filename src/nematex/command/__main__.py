@@ -37,6 +37,7 @@ def _parser() -> argparse.ArgumentParser:
     restore = commands.add_parser("restore", help="make a backup the shop of this folder")
     restore.add_argument("file", help="what backup wrote")
     restore.add_argument("--replace", action="store_true", help="in the place of the shop that is here, which is set aside")
+    restore.add_argument("--of-another-shop", action="store_true", help="also what this shop's own key does not vouch for")
     commands.add_parser("audit", help="look every pinned package up in the public list of known faults; needs the network")
     commands.add_parser("doctor", help="look at data, disk, feed, worker, clock and backups; say what to do")
     from nematex.command.assess import SCHEMAS
@@ -141,7 +142,7 @@ def _backup(asked: argparse.Namespace) -> int:
     from nematex.command.backup.run import run_backup, run_restore
 
     os.umask(0o077)
-    return run_backup(asked.to) if asked.command == "backup" else run_restore(asked.file, asked.replace)
+    return run_backup(asked.to) if asked.command == "backup" else run_restore(asked.file, asked.replace, asked.of_another_shop)
 
 
 def _doctor(_asked: argparse.Namespace) -> int:

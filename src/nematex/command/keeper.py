@@ -12,7 +12,9 @@ from sqlalchemy.exc import SQLAlchemyError
 
 from nematex.command.backup.archive import BackupFault
 from nematex.command.backup.making import backups_in, folder_of, let_old_go, make
+from nematex.command.service.keys import backup_key
 from nematex.store.database import Database
+from nematex.store.people.often import forget
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.people.trail import forget_old
 
@@ -28,7 +30,7 @@ def is_wanted() -> bool:
     return os.environ.get("NEMATEX_BACKUP", "daily") != "off"
 
 
-def back_up_if_due(database: Database, folder: Path, now: datetime) -> Path | None:
+def back_up_if_due(database: Database, folder: Path, now: datetime, key: bytes) -> Path | None:
     """Make a backup where the last is a day old; of several workers one does it. Returns its file."""
     made = backups_in(folder)
     if made and timedelta(0) <= now - max(made) < EVERY:
@@ -36,7 +38,7 @@ def back_up_if_due(database: Database, folder: Path, now: datetime) -> Path | No
     with database.lock(LOCK) as free:
         if not free:
             return None
-        path = make(database.url, folder, now)
+        path = make(database.url, folder, now, key)
         let_old_go(folder)
         return path
 
@@ -48,8 +50,9 @@ def keep_for_ever(home: Path) -> int:
     while os.getppid() == parent:
         try:
             if is_wanted() and time.monotonic() - begun > FIRST_AFTER_S:
-                back_up_if_due(database, folder_of(home), datetime.now())
+                back_up_if_due(database, folder_of(home), datetime.now(), backup_key())
             forget_old(shop, datetime.now())
+            forget(database, None, time.time())
         except (SQLAlchemyError, BackupFault, RuntimeError, OSError):
             log.exception("the daily backup was not made")
         until = time.monotonic() + LOOK_EVERY_S

@@ -10,6 +10,7 @@ import subprocess
 import sys
 import tempfile
 import time
+from collections.abc import Sequence
 from itertools import count
 from pathlib import Path
 from urllib.parse import quote
@@ -59,12 +60,13 @@ def open_to_anybody(port: int) -> bool:
 
 
 class LocalMariaDB:
-    """The server below `folder`, which its owner alone may enter.
+    """The server below `folder`, which its owner alone may enter; `more` are settings of the server.
 
     It listens on a socket there and nowhere else (port 0), unless the path is too long for one or `tcp` is wanted.
     """
 
-    def __init__(self, folder: Path, tcp: bool = False) -> None:
+    def __init__(self, folder: Path, tcp: bool = False, more: Sequence[str] = ()) -> None:
+        self.more = more
         self.folder = folder
         self.near = folder.resolve() / "socket" / "mariadb.sock"
         self.by_socket = not tcp and len(str(self.near)) <= LONGEST_SOCKET
@@ -208,6 +210,7 @@ class LocalMariaDB:
                     "--max-allowed-packet=32M",
                     "--innodb-buffer-pool-size=128M",
                     *self._as_root(),
+                    *self.more,
                 ],
                 stdout=log,
                 stderr=log,

@@ -13,7 +13,7 @@ from nematex.store.cloth.feed import reserved_m
 from nematex.store.database import Database
 from nematex.store.settings import DEMO, put, settings
 from nematex.usecases.held.shop import Shop
-from nematex.usecases.stock.polling import SETTING
+from nematex.usecases.stock.polling import OWN_TILL, SETTING
 
 
 def serve_till(folder: Path, port: int) -> int:
@@ -48,5 +48,6 @@ def ask_till(url: str, port: int) -> None:
     """Let the shop ask the till at this port."""
     database = Database(url)
     with database.work() as work:
-        put(work, SETTING, f"http://127.0.0.1:{port}/stock")
+        for name in (SETTING, OWN_TILL):
+            put(work, name, f"http://127.0.0.1:{port}/stock")
     database.close()

@@ -14,6 +14,7 @@ DEFAULT_PORT = 3306
 PATIENCE_S = 10.0  # for the other end to take a connection
 HOSTS = re.compile(r"(?<=@)([^/?@]+,[^/?@]+)(?=[/?])")
 Place = tuple[str, int]
+NOT_READY, READ_ONLY = 1047, 1290  # a node without its cluster; a server that only reads
 
 
 def read_url(text: str) -> tuple[URL, list[Place]]:
@@ -46,13 +47,32 @@ def _by_socket(arguments: dict[str, Any]) -> pymysql.Connection:
 
 
 def connect(arguments: dict[str, Any], places: Sequence[Place]) -> pymysql.Connection:
-    """A connection to the first place that answers; raises what the last one said."""
+    """A connection to the first place that answers and takes what is written; raises what the last one said.
+
+    Of a single place nothing is asked: where it does not take what is written, that is said when something is.
+    """
     if "unix_socket" in arguments:
         return _by_socket(arguments)
     for at, (host, port) in enumerate(places, start=1):
         try:
-            return pymysql.connect(**{"connect_timeout": PATIENCE_S, **arguments, "host": host, "port": port})
+            made = pymysql.connect(**{"connect_timeout": PATIENCE_S, **arguments, "host": host, "port": port})
+            return made if len(places) == 1 else _that_writes(made, host)
         except pymysql.err.OperationalError:
             if at == len(places):
                 raise
     raise pymysql.err.OperationalError(2003, "no server is named")
+
+
+def _that_writes(made: pymysql.Connection, host: str) -> pymysql.Connection:
+    """A node that has lost its cluster answers nothing; a replica would answer and keep nothing."""
+    try:
+        with made.cursor() as cursor:
+            cursor.execute("select @@global.read_only")
+            (reads_only,) = cursor.fetchone()
+    except pymysql.err.MySQLError:
+        made.close()
+        raise
+    if reads_only:
+        made.close()
+        raise pymysql.err.OperationalError(READ_ONLY, f"{host} is read-only")
+    return made

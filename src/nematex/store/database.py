@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from functools import cache
 from pathlib import Path
 
@@ -12,21 +12,25 @@ from alembic.autogenerate import compare_metadata
 from alembic.config import Config
 from alembic.migration import MigrationContext
 from alembic.script import ScriptDirectory
-from sqlalchemy import Engine, create_engine, event, text
+from sqlalchemy import Engine, ExceptionContext, create_engine, event, text
 from sqlalchemy.exc import DataError, OperationalError, SQLAlchemyError
 from sqlalchemy.orm import Session
 
-from nematex.store.connecting import connect, read_url
+from nematex.store.connecting import NOT_READY, READ_ONLY, connect, read_url
+from nematex.store.faults import SchemaFault
 from nematex.store.models import Base
-from nematex.store.trail.triggers import install
+from nematex.store.trail.triggers import install, must_take_triggers
 from nematex.store.trail.who import tell
 
+MIGRATES, MIGRATION_WAIT_S = "migrates", 1800
 Work = Session  # one unit of work: opened here, passed to the store's functions by everyone else
 DatabaseGone = OperationalError
 DatabaseRefused = DataError  # a value that no column holds: too long, too large, or letters it cannot keep
 
 
-RACES = (1205, 1213)  # the server's numbers for a lock waited for too long, and for a deadlock
+OUR_OWN = "concat(database(), ': ', :name)"
+# The server's numbers for a lock waited for too long, for a deadlock, and for a host that does not write any more.
+RACES = (1205, 1213, NOT_READY, READ_ONLY)
 
 
 FULL = (3, 1021, 1114)  # an error while writing, and the disk or a table without room
@@ -40,10 +44,6 @@ def disk_is_full(fault: OperationalError) -> bool:
 def lost_a_race(fault: OperationalError) -> bool:
     """Whether the server broke a unit of work off because another stood in its way; nothing of it was kept."""
     return bool(fault.orig and fault.orig.args and fault.orig.args[0] in RACES)
-
-
-class SchemaFault(RuntimeError):
-    """The tables are not those that this program knows; nothing was changed."""
 
 
 class Database:
@@ -85,24 +85,42 @@ class Database:
 
     @contextmanager
     def lock(self, name: str, wait_s: int = 0) -> Iterator[bool]:
-        """Hold a name that one process at a time may hold; whether it was free. It falls free when its holder dies."""
+        """Hold a name that one process at a time may hold; whether it was free. It falls free when its holder dies.
+
+        Names are the server's; each carries its shop's database, for several shops may share a server.
+        """
         with self.engine.connect() as connection:
-            taken = connection.execute(text("select get_lock(:name, :wait)"), {"name": name, "wait": wait_s}).scalar() == 1
+            held = {"name": name, "wait": wait_s}
+            taken = connection.execute(text(f"select get_lock({OUR_OWN}, :wait)"), held).scalar() == 1
             try:
                 yield taken
             finally:
                 if taken:
-                    connection.execute(text("select release_lock(:name)"), {"name": name})
+                    with suppress(SQLAlchemyError):  # with the connection the name fell free
+                        connection.execute(text(f"select release_lock({OUR_OWN})"), {"name": name})
 
     def is_locked(self, name: str) -> bool:
         """Whether some process holds this name."""
         with self.engine.connect() as connection:
-            return connection.execute(text("select is_used_lock(:name)"), {"name": name}).scalar() is not None
+            return connection.execute(text(f"select is_used_lock({OUR_OWN})"), {"name": name}).scalar() is not None
 
     def migrate(self, revision: str = "head") -> None:
-        """Bring the tables up to a revision, the newest if none is named; raises SchemaFault for a newer program's."""
+        """Bring the tables up to a revision, the newest if none is named; raises SchemaFault for a newer program's.
+
+        Of several who do so at once one does, and the others wait. Ended anywhere, it is finished by the next.
+        """
+        with self.lock(MIGRATES, MIGRATION_WAIT_S) as free:
+            if not free:
+                raise SchemaFault(
+                    f"Another Nematex has been changing the tables of this shop for {MIGRATION_WAIT_S // 60} minutes. Nothing "
+                    "was changed here; wait until it is done, then start again."
+                )
+            self._migrate(revision)
+
+    def _migrate(self, revision: str) -> None:
         config, known = _config(), _scripts()
         with self.engine.begin() as connection:
+            must_take_triggers(connection)
             found = MigrationContext.configure(connection).get_current_revision()
             newest = known.get_current_head()
             if found and found not in {each.revision for each in known.walk_revisions()}:
@@ -115,11 +133,23 @@ class Database:
             if revision == "head":
                 install(connection)
 
+    def knows(self, revision: str) -> bool:
+        """Whether this program has a migration to that revision."""
+        return revision in {each.revision for each in _scripts().walk_revisions()}
+
+    def revision(self) -> str:
+        """The revision that the tables are at; "" where there are none."""
+        with self.engine.connect() as connection:
+            return MigrationContext.configure(connection).get_current_revision() or ""
+
+    def is_behind(self) -> bool:
+        """Whether there are tables that this program would change."""
+        found = self.revision()
+        return bool(found) and found != _scripts().get_current_head() and self.knows(found)
+
     def is_current(self) -> bool:
         """Whether the tables are at the revision that this program knows as the newest."""
-        with self.engine.connect() as connection:
-            found = MigrationContext.configure(connection).get_current_revision()
-        return found == _scripts().get_current_head()
+        return self.revision() == _scripts().get_current_head()
 
     def check(self) -> None:
         """Raise SchemaFault, naming what differs, unless the tables are exactly the models'."""
@@ -154,8 +184,16 @@ def _engine(url: str) -> Engine:
     made = create_engine(first, pool_pre_ping=True, pool_size=8, pool_recycle=1800, isolation_level="READ COMMITTED")
     event.listen(made, "do_connect", lambda _dialect, _record, _given, named: connect(named, places))
     event.listen(made, "connect", _strict)
+    event.listen(made, "handle_error", _leave)
     event.listen(made, "before_cursor_execute", tell)
     return made
+
+
+def _leave(context: ExceptionContext) -> None:
+    """A host that does not write any more is left: what is tried again asks the next one."""
+    arguments = getattr(context.original_exception, "args", ())
+    if arguments and arguments[0] in (NOT_READY, READ_ONLY):
+        context.is_disconnect = True
 
 
 def _config() -> Config:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection
 from dataclasses import dataclass
+from datetime import datetime
 from typing import Any
 
 from sqlalchemy import delete, select, update
@@ -17,7 +18,7 @@ FEW = 4  # ... and fewer of those that found much
 KEPT_WITH_PARTS = {"sheet": 60, "export": 8}  # but more where many people ask, each for something else
 PART_BYTES = 8 * 2**20
 OPEN = ("waiting", "running", "stopping")
-NAMES = ("id", "kind", "asked", "about", "state", "done", "total", "found", "message", "tries")
+NAMES = ("id", "kind", "asked", "about", "state", "done", "total", "found", "message", "tries", "made_at")
 
 
 def _job(row: JobRow) -> Job:
@@ -49,6 +50,12 @@ def open_jobs(work: Work, kinds: Collection[str]) -> list[int]:
     """The jobs of these kinds that are not done, in the order they were asked."""
     wanted = select(JobRow.id).where(JobRow.state.in_(OPEN), JobRow.kind.in_(kinds))
     return list(work.scalars(wanted.order_by(JobRow.id)))
+
+
+def opened_before(work: Work, moment: datetime) -> list[Job]:
+    """The jobs that are not done and were asked before a moment."""
+    wanted = select(JobRow).where(JobRow.state.in_(OPEN), JobRow.made_at < moment)
+    return [_job(row) for row in work.scalars(wanted.order_by(JobRow.id))]
 
 
 def set_job(work: Work, job_id: int, **values: Any) -> None:

@@ -253,6 +253,7 @@ class Job:
     found: str
     message: str
     tries: int
+    made_at: datetime
 
     @property
     def runs(self) -> bool:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from sqlalchemy import select
+from sqlalchemy import delete, select
 from sqlalchemy.dialects.mysql import insert
 
 from nematex.store.database import Work
@@ -24,3 +24,8 @@ def value_held(work: Work, name: str) -> str:
 def put(work: Work, name: str, value: str) -> None:
     statement = insert(SettingRow).values(name=name, value=value)
     work.execute(statement.on_duplicate_key_update(value=statement.inserted.value))
+
+
+def drop(work: Work, name: str) -> None:
+    """Forget a setting."""
+    work.execute(delete(SettingRow).where(SettingRow.name == name))

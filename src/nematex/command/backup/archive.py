@@ -1,40 +1,78 @@
-"""The file of a backup: a tar of shop.sql.gz (what mariadb-dump wrote), files/ (photos outside the database) and manifest.json.
+"""The file of a backup: a tar of manifest.json, manifest.mac, rows/<table>.jsonl.gz and files/<sha256> (photos kept outside).
 
-The manifest says which program wrote it, the hash of each part, and how many rows each table has with what checksum.
+It is read, never executed: a part is only taken under a name that the manifest gives, with the size and the hash that it
+gives, as a plain file; and the manifest is believed where its MAC was made with the shop's own key. What another shop wrote
+can be told from what was changed: the MAC names its key.
 """
 
 from __future__ import annotations
 
 import hashlib
+import hmac
 import io
 import json
+import re
 import tarfile
-from collections.abc import Callable, Iterator
-from dataclasses import asdict, dataclass, fields
+from collections.abc import Iterator
 from datetime import datetime
 from pathlib import Path
-from typing import Any
+from typing import IO, Annotated
 
-SQL, MANIFEST, FILES = "shop.sql.gz", "manifest.json", "files/"
-FORMAT = 1
-UNREADABLE = (OSError, EOFError, KeyError, ValueError, RecursionError, tarfile.TarError)
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from nematex.core.errors import NematexError
+
+MANIFEST, MAC, ROWS, FILES, LINES = "manifest.json", "manifest.mac", "rows/", "files/", ".jsonl.gz"
+FORMAT = 2
 STAMP = "%Y%m%dT%H%M%S"
+CHUNK = 2**20
+LARGEST_MANIFEST, LARGEST_MAC = 64 * 2**20, 1000  # a photo is a line of about a hundred letters
+LARGEST_FILE = 64 * 2**20  # a photo is at most a part of this
+UNREADABLE = (OSError, EOFError, KeyError, ValueError, OverflowError, RecursionError, MemoryError, tarfile.TarError)
+DAMAGED = "the file is damaged or was changed; take another"
 
 
-class BackupFault(RuntimeError):
+class BackupFault(NematexError, RuntimeError):
     """A backup that cannot be made, read or trusted; the message says why and what to do."""
 
 
-@dataclass(frozen=True)
-class Manifest:
-    """What a backup holds: table → [rows, checksum], file → SHA-256."""
+class AnotherShops(BackupFault):
+    """A backup whose MAC is of another key: of another shop, or of this one before its key was lost."""
+
+
+class _Told(BaseModel):
+    model_config = ConfigDict(strict=True, extra="forbid", frozen=True)
+
+
+Hash = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
+Count = Annotated[int, Field(ge=0, le=2**53)]
+
+
+class TableTold(_Told):
+    """Of a table: its rows, the bytes of their lines, the hash of these, the next number; and size and hash of its part."""
+
+    rows: Count
+    size: Count
+    sha256: Hash
+    next: Annotated[int, Field(ge=0, le=2**63 - 1)] | None
+    part_size: Count
+    part_sha256: Hash
+
+
+class Manifest(_Told):
+    """What a backup holds."""
 
     format: int
-    program: str
-    revision: str
-    made_at: str
-    tables: dict[str, list[int]]
-    parts: dict[str, str]
+    program: Annotated[str, Field(max_length=40)]
+    revision: Annotated[str, Field(pattern=r"^[0-9A-Za-z_]{1,32}$")]
+    made_at: Annotated[str, Field(pattern=r"^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d$")]
+    tables: dict[Annotated[str, Field(pattern=r"^[a-z_]{1,60}$")], TableTold]
+    files: dict[Hash, Count]
+
+    def parts(self) -> dict[str, tuple[int, str]]:
+        """The name of each part → its size and hash."""
+        rows = {f"{ROWS}{name}{LINES}": (one.part_size, one.part_sha256) for name, one in self.tables.items()}
+        return rows | {FILES + name: (size, name) for name, size in self.files.items()}
 
 
 def hash_of(path: Path) -> str:
@@ -42,19 +80,32 @@ def hash_of(path: Path) -> str:
         return hashlib.file_digest(file, "sha256").hexdigest()
 
 
-def write(path: Path, manifest: Manifest, sql: Path, files: Iterator[tuple[str, bytes]]) -> None:
-    """Write the archive under another name and give it its own when it is whole."""
-    fresh = path.with_suffix(".new")
-    parts = {SQL: hash_of(sql)}
-    with tarfile.open(fresh, "w") as tar:
-        tar.add(sql, SQL)
+def _mac(content: bytes, key: bytes) -> bytes:
+    named = hashlib.sha256(b"nematex backup key" + key).hexdigest()[:16]  # says which key, and nothing of it
+    return json.dumps({"key": named, "mac": hmac.new(key, content, "sha256").hexdigest()}).encode()
+
+
+def write(path: Path, manifest: Manifest, rows: Path, files: Iterator[tuple[str, bytes]], key: bytes) -> None:
+    """Write the archive; `rows` is the folder in which its tables' parts lie, and what it says of files is made here."""
+    kept = {}
+    with tarfile.open(path, "w", format=tarfile.PAX_FORMAT) as tar:
+        for name in manifest.tables:
+            part = rows / f"{name}{LINES}"
+            tar.add(part, f"{ROWS}{part.name}", filter=_plain)
         for name, content in files:
             _add(tar, FILES + name, content)
-            parts[FILES + name] = hashlib.sha256(content).hexdigest()
-        told = asdict(manifest) | {"parts": parts}
-        _add(tar, MANIFEST, json.dumps(told, indent=1).encode())
-    fresh.chmod(0o600)
-    fresh.replace(path)
+            kept[name] = len(content)
+        told = manifest.model_copy(update={"files": kept}).model_dump_json(indent=1).encode()
+        _add(tar, MANIFEST, told)
+        _add(tar, MAC, _mac(told, key))
+    path.chmod(0o600)
+
+
+def _plain(info: tarfile.TarInfo) -> tarfile.TarInfo:
+    info.uid = info.gid = 0
+    info.uname = info.gname = ""
+    info.mode = 0o600
+    return info
 
 
 def _add(tar: tarfile.TarFile, name: str, content: bytes) -> None:
@@ -63,54 +114,104 @@ def _add(tar: tarfile.TarFile, name: str, content: bytes) -> None:
     tar.addfile(info, io.BytesIO(content))
 
 
-def read_manifest(path: Path) -> Manifest:
-    """Raises BackupFault."""
+def members(path: Path) -> Iterator[tuple[tarfile.TarInfo, IO[bytes]]]:
+    """The archive's plain files, one after the other; raises BackupFault for anything else."""
     try:
-        with tarfile.open(path) as tar:
-            found = tar.extractfile(MANIFEST)
-            told = json.loads(found.read()) if found else None
-    except UNREADABLE as fault:
-        raise BackupFault(f"{path}: is no backup of a shop, or is damaged ({fault}); take another") from fault
-    if not isinstance(told, dict) or told.get("format") != FORMAT:
-        raise BackupFault(f"{path}: was written by another Nematex, in a form that this one does not read")
-    if not _is_manifest(told):
-        raise BackupFault(f"{path}: does not say what it holds; the file is damaged, take another")
-    return Manifest(**told)
-
-
-def _is_manifest(told: dict[str, Any]) -> bool:
-    texts = all(isinstance(told.get(name), str) for name in ("program", "revision", "made_at"))
-    tables, parts = told.get("tables"), told.get("parts")
-    if set(told) != {field.name for field in fields(Manifest)} or not isinstance(tables, dict) or not isinstance(parts, dict):
-        return False
-    counted = all(isinstance(each, list) and all(isinstance(one, int) for one in each) for each in tables.values())
-    return texts and counted and all(isinstance(each, str) for each in parts.values())
-
-
-def _parts(path: Path) -> Iterator[tuple[str, bytes]]:
-    try:
-        with tarfile.open(path) as tar:
+        with tarfile.open(path, "r:") as tar:  # without compression: a member is no larger than the file
             for member in tar:
-                part = tar.extractfile(member) if member.name != MANIFEST else None
-                if part:
-                    yield member.name, part.read()
+                content = tar.extractfile(member) if member.isreg() and not member.issparse() else None
+                if content is None:
+                    raise BackupFault(f"{path}: {member.name[:60]!r} is no plain file; {DAMAGED}")
+                yield member, content
     except UNREADABLE as fault:
-        raise BackupFault(f"{path}: cannot be read to its end ({fault}); the file is damaged, take another") from fault
+        if isinstance(fault, BackupFault):
+            raise
+        raise BackupFault(f"{path}: is no backup of a shop, or is damaged ({str(fault)[:120]}); take another") from fault
 
 
-def unpack(path: Path, folder: Path, keep_file: Callable[[str, bytes], None]) -> Path:
-    """Check every part by its hash; hand the files over, and return where the SQL lies. Raises BackupFault."""
-    manifest, seen = read_manifest(path), set()
-    for name, content in _parts(path):
-        found = hashlib.sha256(content).hexdigest()
-        if manifest.parts.get(name) != found or name not in (SQL, FILES + found):  # a file is called by what is in it
-            raise BackupFault(f"{path}: {name} is not what was written; the file is damaged, take another")
-        seen.add(name)
-        if name == SQL:
-            (folder / SQL).write_bytes(content)
-        else:
-            keep_file(found, content)
-    if seen != set(manifest.parts):
-        lost = ", ".join(sorted(set(manifest.parts) - seen)[:5])
-        raise BackupFault(f"{path}: lacks {lost}; the file is damaged, take another")
-    return folder / SQL
+def _small(path: Path, name: str, most: int) -> bytes | None:
+    for member, content in members(path):
+        if member.name == name:
+            if member.size > most:
+                raise BackupFault(f"{path}: {name} is larger than any that was written; {DAMAGED}")
+            return read_all(path, content, most)
+    return None
+
+
+def read_all(path: Path, content: IO[bytes], most: int) -> bytes:
+    """A small part; raises BackupFault."""
+    try:
+        return content.read(most)
+    except UNREADABLE as fault:
+        raise BackupFault(f"{path}: cannot be read to its end ({str(fault)[:120]}); {DAMAGED}") from fault
+
+
+def copy(path: Path, content: IO[bytes], to: Path) -> str:
+    """Copy a part into a new file; returns its hash. Raises BackupFault."""
+    found = hashlib.sha256()
+    try:
+        with open(to, "xb") as out:
+            while chunk := content.read(CHUNK):
+                found.update(chunk)
+                out.write(chunk)
+    except UNREADABLE as fault:
+        raise BackupFault(f"{path}: cannot be read to its end ({str(fault)[:120]}); {DAMAGED}") from fault
+    return found.hexdigest()
+
+
+def read_manifest(path: Path) -> Manifest:
+    """What it says of itself, whoever wrote it. Raises BackupFault."""
+    return _read(path, _content(path))
+
+
+def _content(path: Path) -> bytes:
+    if (content := _small(path, MANIFEST, LARGEST_MANIFEST)) is None:
+        raise BackupFault(f"{path}: does not say what it holds; {DAMAGED}")
+    return content
+
+
+def _read(path: Path, content: bytes) -> Manifest:
+    if (number := re.search(rb'"format":\s*(\d{1,9})', content[:200])) and int(number[1]) != FORMAT:
+        earlier = "; it holds SQL, which is not run any more: put it back with the Nematex that wrote it, then start this one"
+        raise BackupFault(
+            f"{path}: was written by another Nematex, in form {int(number[1])}; this one reads form {FORMAT}"
+            + (earlier if int(number[1]) < FORMAT else "")
+        )
+    try:
+        return Manifest.model_validate_json(content)
+    except (ValidationError, RecursionError) as fault:
+        raise BackupFault(f"{path}: does not say what it holds in words of a backup; {DAMAGED}") from fault
+
+
+def trusted(path: Path, key: bytes) -> Manifest:
+    """The manifest, if this shop's own key vouches for it; raises AnotherShops where another's may, else BackupFault."""
+    content, mac = _content(path), _small(path, MAC, LARGEST_MAC) or b""
+    told, wanted = _read(path, content), _mac(content, key)
+    if hmac.compare_digest(mac, wanted):
+        return told
+    if json.loads(wanted)["key"].encode() in mac:
+        raise BackupFault(f"{path}: is not as this shop wrote it; {DAMAGED}")
+    raise AnotherShops(
+        f"{path}: was not written by this shop, or by this shop with a key that is lost. Whoever wrote it decides what stands "
+        "in the shop, and who may sign in to it"
+    )
+
+
+def unpack(path: Path, manifest: Manifest, folder: Path) -> None:
+    """Put every part into the folder, held against size and hash while it comes. Raises BackupFault.
+
+    Afterwards folder/rows and folder/files hold what the manifest names and nothing else.
+    """
+    wanted = manifest.parts()
+    for name in (ROWS, FILES):
+        (folder / name).mkdir()
+    for member, content in members(path):
+        if member.name in (MANIFEST, MAC):
+            continue
+        size, digest = wanted.pop(member.name, (-1, ""))
+        if member.size != size or (member.name.startswith(FILES) and size > LARGEST_FILE):
+            raise BackupFault(f"{path}: {member.name[:60]!r} is not what was written; {DAMAGED}")
+        if copy(path, content, folder / member.name) != digest:
+            raise BackupFault(f"{path}: {member.name} is not what was written; {DAMAGED}")
+    if wanted:
+        raise BackupFault(f"{path}: lacks {', '.join(sorted(wanted)[:5])}; {DAMAGED}")

@@ -1,20 +1,23 @@
-"""Making a backup, proving it, and letting old ones go."""
+"""Making a backup, proving it, sending it elsewhere too, and letting old ones go."""
 
 from __future__ import annotations
 
+import gzip
 import os
 import shutil
 import tempfile
-from collections.abc import Iterator
-from contextlib import closing
+from collections.abc import Iterator, Mapping
+from contextlib import ExitStack, closing, contextmanager
 from datetime import datetime
 from pathlib import Path
 
 import nematex
-from nematex.command.backup import archive, dump
-from nematex.command.backup.archive import STAMP, BackupFault, Manifest
+from nematex.command.backup import archive, elsewhere, sealed
+from nematex.command.backup.archive import FORMAT, LINES, STAMP, BackupFault, Manifest, TableTold, hash_of
 from nematex.command.mariadb import LocalMariaDB
 from nematex.core.retention import kept
+from nematex.store.copying.filling import FillingFault, fill
+from nematex.store.copying.tables import Held, held, one_moment, revision_of, tables_of, write_lines
 from nematex.store.database import Database
 from nematex.store.files.column import place
 
@@ -44,17 +47,27 @@ def _files() -> Iterator[tuple[str, bytes]]:
             yield name, where.get(name)
 
 
-def make(url: str, folder: Path, now: datetime) -> Path:
-    """Write a backup and prove it: it is put into a database of its own, whose tables are counted. Raises BackupFault."""
+def make(url: str, folder: Path, now: datetime, key: bytes) -> Path:
+    """Write a backup and prove it: it is put into a database of its own, whose rows are read again. Raises BackupFault.
+
+    It is sealed where there is a passphrase, and has its name when it is whole.
+    """
+    word = sealed.passphrase()
     folder.mkdir(parents=True, exist_ok=True, mode=0o700)
     _room(folder)
     path = folder / f"nematex-{now.strftime(STAMP)}.tar"
     with tempfile.TemporaryDirectory(prefix="nematex-backup-", dir=folder) as work:
-        sql = Path(work) / archive.SQL
-        dump.dump(url, sql)
-        proved = Path(work) / "proof"
-        manifest = prove(sql, proved, now)
-        archive.write(path, manifest, sql, _files())
+        rows, plain = Path(work) / "rows", Path(work) / "shop.tar"
+        manifest = read_rows(url, rows, now)
+        prove(manifest, rows, Path(work) / "proof")
+        archive.write(plain, manifest, rows, _files(), key)
+        if word:
+            fresh = Path(work) / "sealed.tar"
+            sealed.seal(plain, fresh, word)
+            fresh.replace(path)
+        else:
+            plain.replace(path)
+    elsewhere.send(path)
     return path
 
 
@@ -67,18 +80,54 @@ def _room(folder: Path) -> None:
         raise BackupFault(f"{folder}: has {free // 2**20} MB free, too little for a backup; make room, or set NEMATEX_BACKUPS")
 
 
-def prove(sql: Path, folder: Path, now: datetime) -> Manifest:
-    """Put a dump into a server of its own, look at its tables, and say what they hold. Raises BackupFault."""
+def read_rows(url: str, rows: Path, now: datetime) -> Manifest:
+    """All rows of one moment as lines, while others go on writing; what they are, without the files."""
+    rows.mkdir()
+    tables = {}
+    with closing(Database(url)) as database, one_moment(database) as connection:
+        revision = revision_of(connection)
+        for table in tables_of(connection):
+            part = rows / f"{table.name}{LINES}"
+            with gzip.open(part, "wb", compresslevel=5) as out:
+                found = write_lines(connection, table, out)
+            told: dict[str, object] = {"part_size": part.stat().st_size, "part_sha256": hash_of(part)}
+            tables[table.name] = TableTold.model_validate(vars(found) | told)
+    made_at = now.isoformat(timespec="seconds")
+    return Manifest(format=FORMAT, program=nematex.__version__, revision=revision, made_at=made_at, tables=tables, files={})
+
+
+@contextmanager
+def _opened(manifest: Manifest, rows: Path) -> Iterator[Mapping[str, gzip.GzipFile]]:
+    with ExitStack() as stack:
+        yield {name: stack.enter_context(gzip.open(rows / f"{name}{LINES}", "rb")) for name in manifest.tables}
+
+
+def put_in(database: Database, manifest: Manifest, rows: Path) -> None:
+    """Make the tables of the manifest's revision in an empty database, fill them, and read them again. Raises BackupFault."""
+    if not database.knows(manifest.revision):
+        raise BackupFault(f"the backup is of a newer Nematex: its tables are at {manifest.revision}; install that one first")
+    database.migrate(manifest.revision)
+    told = {name: Held(one.rows, one.size, one.sha256, one.next) for name, one in manifest.tables.items()}
+    try:
+        with _opened(manifest, rows) as lines:
+            fill(database, told, lines)
+    except (FillingFault, *archive.UNREADABLE) as fault:
+        raise BackupFault(f"the backup cannot be put back: {fault}; {archive.DAMAGED}") from fault
+    found = held(database)
+    wrong = [name for name, one in told.items() if (found[name].rows, found[name].sha256) != (one.rows, one.sha256)]
+    if wrong:
+        raise BackupFault(f"{', '.join(wrong[:5])} came back otherwise than it was written; {archive.DAMAGED}")
+
+
+def prove(manifest: Manifest, rows: Path, folder: Path) -> None:
+    """Put it into a server of its own, and find the same rows there. Raises BackupFault."""
     server = LocalMariaDB(folder)
     server.start()
     try:
-        dump.load(server.url, sql)
-        with closing(Database(server.url)) as database, database.engine.connect() as connection:
-            held = dump.contents(database)
-            revision = str(connection.exec_driver_sql("select version_num from alembic_version").scalar())
+        with closing(Database(server.url)) as database:
+            put_in(database, manifest, rows)
     finally:
         server.stop()
-    return Manifest(archive.FORMAT, nematex.__version__, revision, now.isoformat(timespec="seconds"), held, {})
 
 
 def let_old_go(folder: Path) -> list[Path]:

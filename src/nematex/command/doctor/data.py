@@ -9,10 +9,12 @@ from sqlalchemy import Connection
 
 from nematex.command.doctor.contradictions import CONTRADICTIONS
 from nematex.command.doctor.finding import Finding, care, ill, well
-from nematex.store.database import Database, SchemaFault
+from nematex.store.database import Database
+from nematex.store.faults import SchemaFault
 from nematex.store.files.column import SETTING, place
 from nematex.store.files.places import MARK
 from nematex.store.trail.triggers import out_of_place
+from nematex.usecases.jobs.asking import left_open
 
 PHOTOS = (("photo", "content"), ("pick_photo", "content"), ("make", "photo"))
 SLOW_JOB = timedelta(minutes=30)
@@ -33,9 +35,9 @@ def look_at_data(database: Database, now: datetime) -> Iterator[Finding]:
         yield _triggers(connection)
         yield from _rows(connection)
         yield _files(connection)
-        yield _jobs(connection, now)
         yield _clock(connection, now)
         yield _people(connection)
+    yield _jobs(database, now)
 
 
 def _triggers(connection: Connection) -> Finding:
@@ -74,11 +76,13 @@ def _files(connection: Connection) -> Finding:
     return well("photos", f"{len(wanted)} files, all there")
 
 
-def _jobs(connection: Connection, now: datetime) -> Finding:
-    asked = "select count(*) from job where state = 'waiting' and made_at < %s"
-    number = connection.exec_driver_sql(asked, (now - SLOW_JOB,)).scalar() or 0
-    if number:
-        return ill("jobs", f"{number} have waited for more than half an hour", "./nematex start, which starts the worker")
+def _jobs(database: Database, now: datetime) -> Finding:
+    """Those that wait for long, and those that no worker works on though they say so."""
+    found = [each for each in left_open(database, now) if each.state != "waiting" or each.made_at < now - SLOW_JOB]
+    if found:
+        named = "; ".join(f"job {each.id} ({each.kind}) is {each.state} since {each.made_at:%H:%M}" for each in found[:5])
+        more = f" and {len(found) - 5} more" if len(found) > 5 else ""
+        return ill("jobs", f"nobody works on {named}{more}", "./nematex start, which starts the worker; it looks each minute")
     return well("jobs", "none waits for long")
 
 

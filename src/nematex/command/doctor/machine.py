@@ -10,9 +10,11 @@ from pathlib import Path
 
 from cryptography import x509
 
-from nematex.command.backup.archive import BackupFault, read_manifest
+from nematex.command.backup.archive import BackupFault, trusted
 from nematex.command.backup.making import backups_in, folder_of
+from nematex.command.backup.sealed import is_sealed
 from nematex.command.doctor.finding import Finding, care, ill, well
+from nematex.command.service.keys import backup_key
 from nematex.core.stock.levels import is_late
 from nematex.store.cloth.feed import feed_state
 from nematex.store.database import Database
@@ -69,7 +71,8 @@ def look_at_backups(home: Path, now: datetime) -> Finding:
         return care("backups", "there is none yet", "./nematex backup, and copy the file to another machine")
     latest = max(known)
     try:
-        read_manifest(known[latest])
+        if not is_sealed(known[latest]):
+            trusted(known[latest], backup_key())
     except BackupFault as fault:
         return ill("backups", str(fault), "./nematex backup")
     if now - latest > OLD_BACKUP:

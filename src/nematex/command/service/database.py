@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 import os
+from datetime import datetime
 
+from nematex.command.backup.making import folder_of, make
 from nematex.command.mariadb import LocalMariaDB, open_to_anybody
 from nematex.command.service.ending import end
+from nematex.command.service.keys import backup_key
 from nematex.command.service.state import database_runs, home, keep, read_state
+from nematex.store.database import Database
 
 
 def database_url() -> str:
@@ -37,14 +41,24 @@ def known_url() -> str | None:
     return database_url() if given or database_runs(read_state()) else None
 
 
+def _keep_what_is(database: Database) -> None:
+    """Before tables are changed: a backup of the shop as it is, which is never let go by itself. Raises RuntimeError."""
+    if not database.is_behind() or os.environ.get("NEMATEX_BACKUP") == "off":
+        return
+    folder = folder_of(home()) / "before-upgrades" / database.revision()
+    if not any(folder.glob("*.tar")):  # one that was ended in its middle goes on: what was before it is kept already
+        kept = make(database.url, folder, datetime.now(), backup_key())
+        print(f"The shop is brought up to date. As it was, it is kept in {kept}")
+
+
 def prepare(url: str, demo: bool) -> bool:
     """Migrate, and load the made-up shop into an empty database; returns whether the shop has an owner."""
     from nematex.demo.load import load_demo
-    from nematex.store.database import Database
     from nematex.usecases.held.shop import Shop
     from nematex.usecases.people.set_up import has_people
 
     database = Database(url)
+    _keep_what_is(database)
     database.migrate()
     database.check()
     if demo and load_demo(database):

@@ -89,6 +89,10 @@ class Bucket:
     def put(self, name: str, content: bytes) -> None:
         self.client.put_object(self.bucket, name, io.BytesIO(content), len(content))
 
+    def put_file(self, name: str, path: Path) -> None:
+        """A file that may be too large to be held at once."""
+        self.client.fput_object(self.bucket, name, str(path))
+
     def get(self, name: str) -> bytes:
         from minio.error import S3Error
 

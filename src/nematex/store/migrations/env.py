@@ -2,6 +2,7 @@
 
 from alembic import context
 
+from nematex.store.migrations import repeatable  # noqa: F401  # makes every step repeatable
 from nematex.store.models import Base
 
 connection = context.config.attributes["connection"]

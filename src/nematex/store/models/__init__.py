@@ -25,14 +25,24 @@ from nematex.store.models.cloth import (
     StockReadingRow,
 )
 from nematex.store.models.pattern import OverrideRow, PatternRow, RuleFixRow
-from nematex.store.models.people import InvitationRow, PasskeyRow, PersonRow, SignInRow, TrailRow
+from nematex.store.models.people import (
+    AskedOftenRow,
+    FailedSignInRow,
+    InvitationRow,
+    PasskeyRow,
+    PersonRow,
+    SignInRow,
+    TrailRow,
+)
 from nematex.store.models.programme import PickPhotoRow, PickRow, ProgrammeRow
 from nematex.store.models.shop import GoneRow, ImportStepRow, JobPartRow, JobRow, SettingRow, ShopTextRow, UploadRow
 
 __all__ = [
     "LETTER_BY_LETTER",
+    "AskedOftenRow",
     "Base",
     "ClothRow",
+    "FailedSignInRow",
     "FeedRow",
     "FilterRow",
     "GoneRow",

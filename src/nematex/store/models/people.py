@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import datetime
 
-from sqlalchemy import JSON, BigInteger, DateTime, ForeignKey, Index, Integer, String, text
+from sqlalchemy import JSON, BigInteger, DateTime, Double, ForeignKey, Index, Integer, String, text
 from sqlalchemy.dialects.mysql import LONGTEXT, VARBINARY
 from sqlalchemy.orm import Mapped, mapped_column
 
@@ -70,6 +70,31 @@ class PasskeyRow(Base):
     sign_count: Mapped[int] = mapped_column(BigInteger, default=0)
     name: Mapped[str] = mapped_column(String(60))
     made_at: Mapped[datetime] = mapped_column(DateTime)
+
+
+class FailedSignInRow(Base):
+    """A sign-in that was refused, and how often within its hour from there. Of a name that nobody has, no name is kept: it
+    may have been a password.
+    """
+
+    __tablename__ = "failed_sign_in"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    at: Mapped[datetime] = mapped_column(DateTime)
+    person_id: Mapped[int | None] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"))
+    address: Mapped[str] = mapped_column(String(60), default="")
+    device: Mapped[str] = mapped_column(String(120), default="")
+    tries: Mapped[int] = mapped_column(Integer, default=1)
+
+
+class AskedOftenRow(Base):
+    """How often something that is limited was asked since its span began; `until_s` is its end, in s since 1970."""
+
+    __tablename__ = "asked_often"
+
+    name: Mapped[str] = mapped_column(String(160, LETTER_BY_LETTER), primary_key=True)
+    times: Mapped[int] = mapped_column(Integer)
+    until_s: Mapped[float] = mapped_column(Double, index=True)
 
 
 class TrailRow(Base):

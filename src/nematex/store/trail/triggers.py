@@ -10,6 +10,7 @@ from typing import Any
 
 from sqlalchemy import JSON, Column, Connection, String, text
 
+from nematex.store.faults import SchemaFault
 from nematex.store.files.column import is_bytes
 from nematex.store.trail.kept import HIDDEN, KEPT, Kept
 
@@ -89,6 +90,27 @@ def out_of_place(connection: Connection) -> dict[str, Trigger]:
     asked = "select trigger_name, action_statement from information_schema.triggers where trigger_schema = database()"
     found = {name: body for name, body in connection.execute(text(asked))}  # noqa: C416
     return {name: each for name, each in wanted().items() if found.get(name) != each.body}
+
+
+def must_take_triggers(connection: Connection) -> None:
+    """Raise SchemaFault, before anything is changed, where the server will not let this account make triggers.
+
+    A server that keeps a binary log (a primary, a node of a cluster, most that are hosted) asks for more than all rights on
+    the shop's own database, unless it is told to trust who makes them.
+    """
+    logs, trusts = connection.execute(text("select @@global.log_bin, @@global.log_bin_trust_function_creators")).one()
+    if not logs or trusts or any(_may_all(str(line)) for line in connection.execute(text("show grants")).scalars()):
+        return
+    raise SchemaFault(
+        "The database server keeps a binary log and lets no ordinary account make triggers, by which Nematex writes down who "
+        "changed what. Nothing was changed. Ask whoever runs the server for: SET GLOBAL log_bin_trust_function_creators = 1 "
+        "(and the same in its configuration), or for GRANT BINLOG ADMIN, SUPER ON *.* to this account; then start again."
+    )
+
+
+def _may_all(grant: str) -> bool:
+    rights, _, where = grant.upper().partition(" ON ")
+    return where.startswith("*.*") and ("ALL PRIVILEGES" in rights or "SUPER" in rights)
 
 
 def install(connection: Connection) -> None:

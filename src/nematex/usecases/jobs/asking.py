@@ -6,6 +6,7 @@ import hashlib
 import logging
 import time
 from collections.abc import Callable
+from datetime import datetime, timedelta
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -19,6 +20,7 @@ from nematex.usecases.jobs.lanes import LANES, lane_of
 
 Enqueue = Callable[[str, int], Any]  # kind, number
 LOOK_EVERY_S = 0.05
+A_WHILE = timedelta(minutes=1)
 SOON_S = 0.9  # as long as a request holds its thread for a job that may be done at once
 UNREACHED = "The worker's queue could not be reached. Try again in a minute."
 ASKED_BY = "asked by"  # in what a job is about: whose changes its changes are
@@ -41,10 +43,15 @@ def key_of(kind: str, asked: str) -> str:
     return hashlib.sha256(f"{_program()} {kind} {asked}".encode()).hexdigest()
 
 
+def name_of(job_id: int) -> str:
+    """What who works on a job holds."""
+    return f"job {job_id}"
+
+
 def ask(database: Database, enqueue: Enqueue, kind: str, asked: str, about: dict[str, Any], total: int) -> int:
     """The number of a job that does this; one that was asked exactly this before is not done again."""
     key = key_of(kind, asked)
-    with database.lock(f"nematex ask {key[:40]}", wait_s=5), database.work() as work:  # two may ask at the same moment
+    with database.lock(f"asks {key[:40]}", wait_s=5), database.work() as work:  # two may ask at the same moment
         known = jobs.job_asked(work, key)
         job_id = known.id if known else jobs.add_job(work, kind, key, asked, about | {ASKED_BY: who_acts()}, total)
     if known is None:
@@ -125,3 +132,13 @@ def left_behind(database: Database, lane: str) -> list[int]:
     """The jobs that a worker has to take up when it starts, in the order they were asked."""
     with database.work() as work:
         return jobs.open_jobs(work, LANES[lane])
+
+
+def left_open(database: Database, now: datetime) -> list[Job]:
+    """Jobs that were asked for a while ago and are not done, and that nobody works on: their worker is gone, or never heard.
+
+    The database's clock and this machine's may differ by less than a while.
+    """
+    with database.work() as work:
+        found = jobs.opened_before(work, now - A_WHILE)
+    return [each for each in found if not database.is_locked(name_of(each.id))]

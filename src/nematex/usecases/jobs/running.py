@@ -11,7 +11,7 @@ from nematex.store import jobs
 from nematex.store.database import Database
 from nematex.store.records import Job
 from nematex.store.trail.who import THE_PROGRAM, acting
-from nematex.usecases.jobs.asking import ASKED_BY
+from nematex.usecases.jobs.asking import ASKED_BY, name_of
 
 TOLD_EVERY_S = 0.4
 MOST_TRIES = 3
@@ -69,15 +69,11 @@ class Handle:
 Runner = Callable[[Handle], str]
 
 
-def _name(job_id: int) -> str:
-    return f"nematex job {job_id}"
-
-
 def run_job(database: Database, job_id: int, runners: dict[str, Runner]) -> None:
     """Do a job that waits, or that a worker left behind; raises Busy while another still holds it."""
-    with database.lock(_name(job_id)) as taken:
+    with database.lock(name_of(job_id)) as taken:
         if not taken:
-            raise Busy(_name(job_id))
+            raise Busy(name_of(job_id))
         with database.work() as work:
             kept = jobs.job(work, job_id)
             if kept is None or not kept.runs:

@@ -20,6 +20,7 @@ GOOD_FOR = timedelta(days=3)
 GOOD_FOR_PASSWORD = timedelta(hours=4)
 MOST_PEOPLE = 500
 TOKEN_BYTES = 24
+NOBODYS = "cannot be made: nobody owns this shop yet. Make it yours first, by the address that ./nematex start prints"
 GONE = "this link is not good any more: it works once, and for a few days. Ask for another"
 
 
@@ -34,6 +35,8 @@ def invite(shop: Shop, name: str, role: str, made_by: str, now: datetime) -> str
     called = read_name(name) if name.strip() else ""
     token = secrets.token_urlsafe(TOKEN_BYTES)
     with shop.database.work() as work:
+        if not persons.any_person(work):
+            raise FieldFault("invitation", called or "somebody", NOBODYS)
         if persons.how_many(work) >= MOST_PEOPLE:
             raise FieldFault("name", called, f"would be one too many: a shop has up to {MOST_PEOPLE} people")
         invited = Invitation("", called, read_role(role), None, made_by[:60], now, now + GOOD_FOR)

@@ -12,6 +12,7 @@ from nematex.store.people.persons import add_person, any_person
 from nematex.store.settings import DEMO, put, settings
 from nematex.store.trail.who import acting
 from nematex.usecases.held.shop import Shop
+from nematex.usecases.people.clean_cut import becomes_owned
 from nematex.usecases.people.hashing import hashed
 
 OWNER = "owner"
@@ -31,7 +32,10 @@ def is_made_up(shop: Shop) -> bool:
 
 
 def make_owner(shop: Shop, name: str, password: str, shop_name: str, now: datetime) -> int:
-    """Make the first person, who is the owner; of two who do so at once, one does. Raises FieldFault."""
+    """Make the first person, who is the owner; of two who do so at once, one does. Raises FieldFault.
+
+    In the same unit of work all that was given out while nobody owned the shop ends.
+    """
     kept, called = read_name(name), " ".join(shop_name.split())
     if len(called) > LONGEST_SHOP_NAME:
         raise FieldFault("shop", called[:40], f"has {len(called)} letters; {LONGEST_SHOP_NAME} are the most")
@@ -41,6 +45,7 @@ def make_owner(shop: Shop, name: str, password: str, shop_name: str, now: dateti
             raise FieldFault("name", kept, "comes too late: this shop has an owner already; sign in, or ask to be invited")
         if called:
             put(work, "shop", called)
+        becomes_owned(work)
         return add_person(work, kept, OWNER, secret, now)
 
 

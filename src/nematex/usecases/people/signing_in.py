@@ -11,6 +11,7 @@ from nematex.core.people.password import LONGEST, PasswordFault
 from nematex.core.people.waiting import wait_s
 from nematex.store.database import Work
 from nematex.store.people import sign_ins
+from nematex.store.people.failures import note_failure
 from nematex.store.people.persons import Person, Secrets, change_person, find_by_name, secrets_of
 from nematex.store.people.sign_ins import SignIn
 from nematex.usecases.held.shop import Shop
@@ -19,7 +20,7 @@ from nematex.usecases.people.hashing import hashed, is_old, is_right
 
 IDLE = timedelta(hours=12)  # a day at the shop
 LONGEST_SIGN_IN = timedelta(days=30)
-PROOF_GOOD = timedelta(minutes=30)
+PROOF_GOOD = timedelta(minutes=10)
 SEEN_EVERY = timedelta(minutes=1)
 TOKEN_BYTES = 32
 # One text for every reason, so that nobody learns which names there are.
@@ -75,6 +76,8 @@ def sign_in(shop: Shop, tried: Tried, now: datetime) -> str:
                 is_right("", tried.password)
             elif _proved(work, *found, tried, now):
                 token = _let_in(work, found[0], tried, now)
+            if not token:
+                note_failure(work, found[0].id if found else None, tried.address, tried.device, now)
     if not token:
         raise SignInRefused
     return token

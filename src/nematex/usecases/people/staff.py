@@ -8,6 +8,7 @@ from datetime import datetime
 from nematex.core.errors import FieldFault
 from nematex.core.people.password import PasswordFault, read_password
 from nematex.store.people import invitations, passkeys, persons, sign_ins
+from nematex.store.people.failures import Failure, failures
 from nematex.store.people.invitations import Invitation
 from nematex.store.people.passkeys import Passkey
 from nematex.store.people.persons import Person
@@ -17,23 +18,25 @@ from nematex.usecases.people.hashing import hashed, is_right
 from nematex.usecases.people.inviting import read_role
 from nematex.usecases.people.set_up import OWNER
 
+SHOWN_FAILURES = 20
 LAST = "is the last owner; make somebody else an owner first"
 
 
 @dataclass(frozen=True)
 class Staff:
-    """The people, who was invited, and where each is signed in."""
+    """The people, who was invited, where each is signed in, and who was refused of late."""
 
     people: list[Person]
     invited: list[Invitation]
     signed_in: dict[int, int]
+    refused: list[Failure]
 
 
 def staff(shop: Shop, now: datetime) -> Staff:
     with shop.database.work() as work:
         found = persons.people(work)
         places = {one.id: len(sign_ins.sign_ins_of(work, one.id)) for one in found if one.id is not None}
-        return Staff(found, invitations.invitations(work, now), places)
+        return Staff(found, invitations.invitations(work, now), places, failures(work, SHOWN_FAILURES))
 
 
 def give_role(shop: Shop, person_id: int, role: str, was: str) -> None:

@@ -17,6 +17,7 @@ from nematex.store.versions import SHELF, next_version
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 
+OWN_TILL = "own till"  # a setting: where the made-up shop's till answers
 SETTING = "stock feed"  # its address; none: nobody is asked
 MOST_REFUSED = 40  # that are kept in words
 LEAST_STEP_M = 0.005

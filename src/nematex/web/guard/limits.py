@@ -1,11 +1,10 @@
 """How often one person, or one address, may ask for what takes the machine long, or try what is to be guessed.
 
-Counted in each web process, or for all of them in Redis where REDIS_URL names one.
+Counted in the database, for all web processes and machines together; while it is away, in each process.
 """
 
 from __future__ import annotations
 
-import os
 from typing import Any
 
 from flask import Flask, render_template, request
@@ -13,6 +12,7 @@ from flask.typing import ResponseReturnValue
 from flask_limiter import Limiter
 from flask_limiter.errors import RateLimitExceeded
 
+from nematex.web.guard.counting import SCHEME
 from nematex.web.guard.who import here
 
 GUESSED, COMPUTED, SENT = "20 per minute; 100 per hour", "60 per minute", "30 per minute"
@@ -65,8 +65,8 @@ def _asker() -> str:
 
 def limit(app: Flask) -> None:
     """Put the limits before their addresses."""
-    kept_in = os.environ.get("REDIS_URL") or "memory://"
-    limiter = Limiter(_asker, storage_uri=kept_in, in_memory_fallback_enabled=True)
+    kept = {"database": app.extensions["shop"].database}
+    limiter = Limiter(_asker, storage_uri=f"{SCHEME}://", storage_options=kept, in_memory_fallback_enabled=True)
     views: dict[str, Any] = app.view_functions
     limiter.init_app(app)
     for endpoint, often in LIMITS.items():

@@ -1,7 +1,8 @@
 """Files that take long to make: the worker makes them, and a page waits for one that is not there at once.
 
-A file has an address that cannot be guessed, which only the page is told that was let ask for it; one that was asked for by
-somebody who is signed in is given to nobody else.
+A file has an address that cannot be guessed, which only the page is told that was let ask for it. It is given out as long as
+the address that it was made for would answer whoever asks: a stranger's goes with its public link, everybody else's asks for
+the right that it asked for, and none outlives a change of hands.
 """
 
 from __future__ import annotations
@@ -15,12 +16,16 @@ from urllib.parse import urlsplit
 
 from flask import Blueprint, Response, abort, current_app, jsonify, redirect, render_template, request, url_for
 from itsdangerous import BadData, URLSafeSerializer
+from werkzeug.exceptions import HTTPException
 from werkzeug.wrappers import Response as Reply
 
 from nematex.store.records import Job
 from nematex.usecases.jobs import asking
+from nematex.usecases.people.clean_cut import FILES_SINCE
+from nematex.web.guard.table import OPEN, right_of
 from nematex.web.guard.who import here
-from nematex.web.rooms.common import inside, shop
+from nematex.web.rooms.common import inside, now, shop
+from nematex.web.rooms.public_links import is_public
 from nematex.web.rooms.shown_at import shown_at
 
 room = Blueprint("made", __name__, url_prefix="/made")
@@ -69,7 +74,8 @@ def _answer(kept: Job) -> Response:
 
 def _waiting(kept: Job) -> str:
     came_from = inside(urlsplit(request.referrer or "").path, "/")
-    found = {"job": kept, "key": _keys().dumps([kept.id, here() is None]), "stranger": here() is None, "came_from": came_from}
+    key = _keys().dumps([kept.id, here() is None, _since()])
+    found = {"job": kept, "key": key, "stranger": here() is None, "came_from": came_from}
     return render_template("waiting.html", **found)
 
 
@@ -82,12 +88,31 @@ def _job(job_id: int) -> Job:
     return found[0] if found else abort(404)
 
 
+def _since() -> str:
+    """What addresses of files are signed under: another one when the shop changes hands."""
+    return now().settings.get(FILES_SINCE, "")
+
+
 def _of(key: str) -> Job:
     try:
-        job_id, for_strangers = _keys().loads(key)
-    except BadData:
+        job_id, for_strangers, since = _keys().loads(key)
+    except (BadData, TypeError, ValueError):
         abort(404)
-    return _job(job_id) if for_strangers or here() else abort(404)
+    kept = _job(job_id) if since == _since() and (for_strangers or here()) else abort(404)
+    return kept if _still_answers(str(kept.about.get("address", ""))) else abort(404)
+
+
+def _still_answers(address: str) -> bool:
+    """Whether the address that a file was made for would still be answered to who asks now."""
+    try:
+        endpoint, given = current_app.url_map.bind("").match(urlsplit(address).path, method="GET")
+    except HTTPException:
+        return False
+    right = right_of(endpoint, "GET")
+    if right == OPEN:
+        return is_public(shop(), endpoint.split(".", maxsplit=1)[0], str(given.get("key", "")))
+    found = here()
+    return found is not None and found.may(right)
 
 
 @room.get("/<key>")

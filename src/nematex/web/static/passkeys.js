@@ -6,6 +6,7 @@ async function send(address, form, more = {}) {
   for (const [name, value] of Object.entries(more)) body.set(name, value);
   const answer = await fetch(address, { method: "POST", body, headers: { "X-Asks": "data" } });
   const told = await answer.json();
+  if (told.to && !answer.ok) location.assign(told.to); // the password is wanted first
   if (!answer.ok) throw new Error(told.fault);
   return told;
 }

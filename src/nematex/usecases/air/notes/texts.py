@@ -7,11 +7,10 @@ from dataclasses import dataclass
 from difflib import SequenceMatcher
 from typing import Any
 
-from merge3 import Merge3
-
 from nematex.core.air.notes.kinds import NoteKind, fitted
 from nematex.core.errors import FieldFault
 from nematex.core.signs import without_controls
+from nematex.core.three_way import merge
 from nematex.store.air import notes as store
 from nematex.store.air.notes import Edit
 from nematex.store.texts import drop_text, put_text, text_of
@@ -148,9 +147,7 @@ def bring_in(shop: Shop, programme_id: int, told: Mapping[str, Any], kind: str) 
         edit = store.edits_of(work, programme_id).get(kind)
         if edit is None:
             return 0
-        groups = list(Merge3(_lines(edit.base), _lines(edit.body), _lines(kept.written)).merge_groups())
-        clashes = sum(group[0] == "conflict" for group in groups)
-        lines = [line for group in groups for line in (group[2] if group[0] == "conflict" else group[1])]
+        lines, clashes = merge(_lines(edit.base), _lines(edit.body), _lines(kept.written))
         store.keep_edit(work, programme_id, kind, Edit(kept.written, "".join(lines)))
     return clashes
 

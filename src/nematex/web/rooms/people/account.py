@@ -5,18 +5,28 @@ from __future__ import annotations
 from datetime import datetime
 
 from flask import Blueprint, abort, flash, redirect, render_template, request, session, url_for
+from flask.typing import ResponseReturnValue
 from markupsafe import Markup
 from werkzeug.wrappers import Response
 
 from nematex.core.errors import FieldFault
 from nematex.usecases.people import codes, signing_in, staff
+from nematex.web.guard.proof import prove_first
 from nematex.web.guard.who import Here, here
 from nematex.web.qr import qr_svg
 from nematex.web.rooms.common import inside, now, shop
 from nematex.web.rooms.people.door import tried
 
 room = Blueprint("account", __name__, url_prefix="/account")
+ASKS_ITSELF = ("account.password", "account.prove", "account.elsewhere")  # ending sign-ins lets nobody in
 BEGUN = "code begun"  # in the session: a secret whose phone has not shown yet that it knows it
+
+
+@room.before_request
+def _prove_first() -> ResponseReturnValue | None:
+    """What changes how one signs in; the page itself can be read."""
+    changes = request.method == "POST" and request.endpoint not in ASKS_ITSELF
+    return prove_first("account.page") if changes else None
 
 
 def me() -> tuple[Here, int]:

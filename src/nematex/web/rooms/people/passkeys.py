@@ -5,11 +5,13 @@ from __future__ import annotations
 from datetime import datetime
 
 from flask import Blueprint, Response, jsonify, redirect, request, session, url_for
+from flask.typing import ResponseReturnValue
 from werkzeug.wrappers import Response as Reply
 
 from nematex.core.errors import FieldFault
 from nematex.usecases.people import keys
 from nematex.usecases.people.keys import Place
+from nematex.web.guard.proof import prove_first
 from nematex.web.rooms.common import inside, now, shop
 from nematex.web.rooms.people.account import me
 from nematex.web.rooms.people.door import let_person_in
@@ -17,6 +19,14 @@ from nematex.web.rooms.people.door import let_person_in
 room = Blueprint("passkeys", __name__, url_prefix="/passkeys")
 ASKED = "passkey asked"  # in the session: the challenge that waits for its answer
 LONGEST_ANSWER = 20_000
+
+
+OPEN_TO_ALL = ("passkeys.options_in", "passkeys.come_in")
+
+
+@room.before_request
+def _prove_first() -> ResponseReturnValue | None:
+    return None if request.endpoint in OPEN_TO_ALL else prove_first("account.page")
 
 
 def _place() -> Place:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 
 from flask import Blueprint, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
 from werkzeug.wrappers import Response
 
 from nematex.core.errors import FieldFault
@@ -12,7 +13,8 @@ from nematex.core.paging import page_of
 from nematex.core.people.rights import ROLES
 from nematex.tables import rights
 from nematex.usecases.people import inviting, staff
-from nematex.web.guard.who import here, their_name
+from nematex.web.guard.proof import prove_first
+from nematex.web.guard.who import their_name
 from nematex.web.rooms.common import shop, whole_number
 from nematex.web.rooms.shown_at import shown_at
 
@@ -20,13 +22,8 @@ room = Blueprint("people", __name__, url_prefix="/people")
 
 
 @room.before_request
-def _prove_first() -> Response | None:
-    """What reaches far asks for the password again, where that was long ago."""
-    found = here()
-    if found and not found.proved_lately():
-        back = request.full_path.rstrip("?") if request.method == "GET" else url_for("people.page")
-        return redirect(url_for("account.proving", back=back))
-    return None
+def _prove_first() -> ResponseReturnValue | None:
+    return prove_first("people.page")
 
 
 def _page(fault: FieldFault | None = None, link: str = "", whose: str = "") -> str:
