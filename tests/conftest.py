@@ -34,6 +34,7 @@ settings.load_profile("patient")
 
 
 def pytest_addoption(parser: pytest.Parser) -> None:
+    parser.addoption("--long", action="store_true", help="everything: many examples, every edition, soak")
     parser.addoption("--requests", type=int, default=400, help="how many odd requests the attack sends")
     parser.addoption("--seed", type=int, default=1, help="where the attack's chance begins")
 

@@ -215,6 +215,7 @@ class Programme:
     refused: frozenset[tuple[int, int]] = frozenset()
     proposal: Mapping[str, Any] | None = None  # the job that proposed last, and what it said
     public_key: str | None = None  # of its public look-book; None: it has none
+    lost: Mapping[int, tuple[str, ...]] = field(default_factory=dict)  # pick → what was chosen and is gone
 
 
 @dataclass(frozen=True, slots=True)

@@ -37,6 +37,8 @@ def drawn_jobs(app: Flask) -> dict[str, Runner]:
                 answer = app.make_response(view(**request.view_args or {}))
             except (NematexError, HTTPException):
                 return REFUSED
+            if answer.status_code != 200:  # it says something else than a file: that is said to who asks
+                return REFUSED
             handle.keep(answer.get_data())
             return json.dumps({name: answer.headers[name] for name in ("Content-Type", "Content-Disposition")})
 

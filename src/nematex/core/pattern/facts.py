@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 FITS = ("close", "semi", "loose", "free")
@@ -35,6 +36,14 @@ def same_view(one: str, other: str) -> bool:
     """'A' and 'A knee' are one view; 'A knee' and 'A midi' are not."""
     short, long = sorted((one.casefold(), other.casefold()), key=len)
     return short == long or long.startswith(f"{short} ")
+
+
+def view_meant(asked: str, views: Iterable[str]) -> str | None:
+    """The view of a table that is asked for: by its own name, else the only one that is the same; None for none, or several."""
+    known = list(dict.fromkeys(views))
+    exact = next((each for each in known if each.casefold() == asked.strip().casefold()), None)
+    alike = [each for each in known if same_view(asked.strip(), each)]
+    return exact or (alike[0] if len(alike) == 1 else None)
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,6 +127,16 @@ class Pattern:
         for option in self.options:
             found += [view for view in option.views if not any(same_view(view, each) for each in found)]
         return tuple(found)
+
+    def can_show(self, view: str) -> bool:
+        """Whether this is a view of the pattern of which its cloth table, if it has one, says what it takes."""
+        rows = [row.view for row in self.requirements if row.use == "main"]
+        return view in self.views and (not rows or view_meant(view, rows) is not None)
+
+    @property
+    def table_sizes(self) -> tuple[str, ...]:
+        """The sizes of which the cloth table says what they take."""
+        return tuple(dict.fromkeys(size for row in self.requirements for size in row.sizes))
 
     def usual_options(self, view: str | None) -> tuple[Option, ...]:
         """What a view has as it is drawn; without a view, everything that any view has."""

@@ -272,6 +272,14 @@ def hold_size(work: Work, programme_id: int, pick_id: int, other_size: str | Non
     _change(work, programme_id, pick_id, other_size=other_size, proposed=False)
 
 
+def settle_pick(work: Work, programme_id: int, pick: Pick) -> None:
+    """Keep what is chosen for a pick as it stands in this record."""
+    names = ("view", "size", "other_size", "look", "school")
+    chosen = {name: getattr(pick, name) for name in names}
+    lists = {"options": None if pick.options is None else list(pick.options), "hacks": list(pick.hacks) or None}
+    _change(work, programme_id, pick.id, **chosen, **lists)
+
+
 def _change(work: Work, programme_id: int, pick_id: int, **values: object) -> None:
     next_version(work, PROGRAMMES)
     work.execute(update(PickRow).where(PickRow.id == pick_id, PickRow.programme_id == programme_id).values(**values))

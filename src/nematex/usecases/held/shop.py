@@ -23,6 +23,7 @@ from nematex.usecases.held.drawer import Drawer
 from nematex.usecases.held.memory import Memory
 from nematex.usecases.held.shelf import Shelf
 from nematex.usecases.held.state import State
+from nematex.usecases.held.stored_choices import as_shown
 from nematex.usecases.jobs.asking import Enqueue
 
 PREVIEWS, JUDGEMENTS = 3, 400
@@ -65,11 +66,11 @@ class Shop:
         drawer = self._drawer(work, int(found.get(DRAWER, 0)), tables, before.drawer if before else None)
         number = int(found.get(PROGRAMMES, 0))
         # Picks go with a cloth or a pattern that is taken away.
-        seen = (number, shelf.version, drawer.version)
-        if before and (before.programmes_version, before.shelf.version, before.drawer.version) == seen:
+        seen = (number, shelf.version, drawer.version, id(tables))
+        if before and (before.programmes_version, before.shelf.version, before.drawer.version, id(before.tables)) == seen:
             programmes = before.programmes
         else:
-            programmes = tuple(all_programmes(work))
+            programmes = tuple(as_shown(each, drawer, tables) for each in all_programmes(work))
         return State(found, tables, shelf, drawer, programmes, number)
 
     def _tables(self, work: Work, version: int, cut: str) -> Tables:

@@ -107,14 +107,12 @@ def read_wish(given: Mapping[str, str]) -> Wish:
 
 def fitting_wish(record: PatternRecord, wish: Wish) -> Wish:
     """The wish with only those of view, size and part that this pattern has."""
-    rows = record.facts.requirements
-    views = record.facts.views
-    sizes = {size for row in rows for size in row.sizes}
+    sizes = record.facts.table_sizes
     parts = {part.name for part in record.facts.parts}
     options = {option.name for option in record.facts.options}
     return replace(
         wish,
-        view=wish.view if wish.view in views else None,
+        view=wish.view if wish.view and record.facts.can_show(wish.view) else None,
         size=wish.size if wish.size in sizes else None,
         part=wish.part if wish.part in parts else None,
         options=tuple(name for name in wish.options if name in options) if wish.options is not None and options else None,

@@ -6,13 +6,14 @@ import secrets
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from nematex.core.errors import FieldFault
+from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.signs import without_controls
 from nematex.store.database import Work
 from nematex.store.programme import programmes as store
-from nematex.store.records import Pick, Programme
+from nematex.store.records import PatternRecord, Pick, Programme
 from nematex.usecases.forms.days import read_day
 from nematex.usecases.forms.merging import SHOWN, as_shown, clean, merged
+from nematex.usecases.held import stored_choices
 from nematex.usecases.held.shop import Shop
 
 NAME_LETTERS, LINE_LETTERS = 120, 2000
@@ -23,8 +24,14 @@ TOGETHER = {"join": True, "part": False}
 
 
 def programme(shop: Shop, programme_id: int) -> Programme | None:
+    """As it can be shown: what was chosen and is gone falls back, and is said in `lost`."""
     with shop.database.work() as work:
-        return store.programme(work, programme_id)
+        return _shown(shop, store.programme(work, programme_id))
+
+
+def _shown(shop: Shop, kept: Programme | None) -> Programme | None:
+    state = shop.now()
+    return stored_choices.as_shown(kept, state.drawer, state.tables) if kept else None
 
 
 def checked_text(field: str, text: str, limit: int = LINE_LETTERS) -> str:
@@ -78,7 +85,7 @@ def save_programme(shop: Shop, programme_id: int | None, given: Mapping[str, str
 def of_key(shop: Shop, key: str) -> Programme | None:
     """The programme whose look-book is shown at a public address."""
     with shop.database.work() as work:
-        return store.programme_of_key(work, key)
+        return _shown(shop, store.programme_of_key(work, key))
 
 
 def open_to_all(shop: Shop, programme_id: int, is_open: bool) -> None:
@@ -131,11 +138,29 @@ def change_picks(shop: Shop, programme_id: int, lines: Mapping[int, Line], act: 
 
 def hold_sizes(shop: Shop, programme_id: int, sizes: Mapping[int, str], shown: Mapping[int, str]) -> None:
     """The second size held of each pick, "" for none, where another was chosen than was shown; raises FieldFault."""
+    drawer = shop.now().drawer
     with shop.database.work() as work:
         for pick in found_programme(work, programme_id).picks:
             chosen = checked_text("second size", sizes.get(pick.id, shown.get(pick.id, "")), SIZE_LETTERS)
             if pick.id in sizes and chosen != shown.get(pick.id, ""):
+                _must_be_a_size(drawer.by_id.get(pick.pattern_id), chosen)
                 store.hold_size(work, programme_id, pick.id, chosen or None)
+
+
+def _must_be_a_size(pattern: PatternRecord | None, chosen: str) -> None:
+    sizes = pattern.facts.table_sizes if pattern else ()
+    if chosen and chosen not in sizes:
+        raise UnknownChoice("second size", chosen, sizes, "size of this pattern's table")
+
+
+def settle(shop: Shop, programme_id: int, pick_id: int) -> None:
+    """Keep a pick as it is shown: what was chosen for it and is gone is not asked for any more. Raises FieldFault."""
+    shown = programme(shop, programme_id)
+    with shop.database.work() as work:
+        found_programme(work, programme_id)
+        for pick in shown.picks if shown else ():
+            if pick.id == pick_id:
+                store.settle_pick(work, programme_id, pick)
 
 
 def _keep_line(work: Work, programme_id: int, pick_id: int, line: Line) -> None:

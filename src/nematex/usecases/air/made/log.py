@@ -84,6 +84,12 @@ def find_make(shop: Shop, state: State, make_id: int) -> Made | None:
     return with_records(state, found) if found else None
 
 
+def is_kept(shop: Shop, make_id: int) -> bool:
+    """Whether there is such a garment, be its pattern or cloth in the bin or not."""
+    with shop.database.work() as work:
+        return store.make(work, make_id) is not None
+
+
 def typed_of(found: Made) -> dict[str, str]:
     """A garment as its form shows it."""
     make = found.make

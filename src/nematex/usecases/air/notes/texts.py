@@ -56,6 +56,12 @@ def templates_of(shop: Shop) -> dict[str, str]:
         return {name: text_of(work, template_name(name)) or kind.template for name, kind in note_kinds().items()}
 
 
+def try_template(kind: str, text: str, told: Mapping[str, Any]) -> None:
+    """Write once by a template before it is kept: one that cannot would lock every programme's notes. Raises FieldFault."""
+    if text.strip():
+        write(note_kinds()[kind], without_controls(text), told)
+
+
 def keep_template(shop: Shop, kind: str, text: str) -> None:
     """Keep a template of the shop's own; the one that ships is used again where it is the same or empty. Raises FieldFault."""
     plain = without_controls(text)

@@ -10,7 +10,7 @@ from nematex.store.air import sew_alongs as store
 from nematex.store.air.sew_alongs import SewAlong
 from nematex.store.cloth.reservations import reserve
 from nematex.store.programme.programmes import announce_change
-from nematex.usecases.air.sew_along.form import FIELDS, Asked, read_form
+from nematex.usecases.air.sew_along.form import FIELDS, Asked, read_form, read_kept
 from nematex.usecases.air.sew_along.supplies import OfCloth, purpose
 from nematex.usecases.forms.merging import merged
 from nematex.usecases.held.shop import Shop
@@ -40,8 +40,8 @@ def typed_of(kept: SewAlong) -> dict[str, str]:
 
 
 def asked_of(state: State, kept: SewAlong) -> Asked:
-    """What a kept one says; raises FieldFault where its pattern or a cloth is gone."""
-    return read_form(state, typed_of(kept))
+    """What a kept one says, as it can still be shown; raises FieldFault where its pattern or all its cloths are put away."""
+    return read_kept(state, kept, typed_of(kept))
 
 
 def save(shop: Shop, state: State, sew_along_id: int | None, given: Mapping[str, str]) -> int:

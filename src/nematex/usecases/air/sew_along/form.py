@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, time, timedelta
 from itertools import pairwise
 
@@ -13,6 +13,7 @@ from nematex.core.amount.sizes import sizes_of
 from nematex.core.errors import FieldFault
 from nematex.core.rules.reckoning import SewAlongRules
 from nematex.core.signs import without_controls
+from nematex.store.air.sew_alongs import SewAlong
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.air.named import named
 from nematex.usecases.forms.days import read_day
@@ -38,6 +39,9 @@ LONGEST = 4000
 MOST_CLOTHS, MOST_MAKERS, MOST_PARTS = 12, 5000, 20
 
 
+Mix = tuple[tuple[str, float], ...]
+
+
 @dataclass(frozen=True)
 class Asked:
     """A sew-along as its form says it."""
@@ -51,7 +55,8 @@ class Asked:
     hour: time
     event: date | None
     makers: int
-    mix: tuple[tuple[str, float], ...]
+    mix: Mix
+    lost: tuple[str, ...] = ()  # what was chosen and is gone
 
     @property
     def cutting(self) -> Dated | None:
@@ -72,12 +77,43 @@ def read_form(state: State, given: Mapping[str, str]) -> Asked:
     if view is not None and view not in pattern.facts.views:
         known = ", ".join(pattern.facts.views) or "none"
         raise FieldFault("view", view[:40], f"is none of this pattern; choose from {known}")
+    return _asked(state, texts, pattern, cloths, view, read_mix(texts["mix"], sizes_of(pattern.facts, view)))
+
+
+def read_kept(state: State, kept: SewAlong, texts: Mapping[str, str]) -> Asked:
+    """One that was kept, as it can still be shown: what its pattern or the shelf has no more is left out, and said in `lost`.
+
+    Raises FieldFault where nothing is left to show: its pattern, or every cloth of it, is put away.
+    """
+    pattern = state.pattern(kept.pattern_id)
+    found = [cloth[0] for cloth_id in kept.cloth_ids if (cloth := state.cloth(cloth_id))]
+    if pattern is None or not found:
+        what, named_as = ("pattern", texts["pattern"]) if pattern is None else ("cloths", texts["cloths"])
+        raise FieldFault(what, named_as[:60], "is put away: put it back from the bin, or choose another here")
+    lost = []
+    if gone := len(kept.cloth_ids) - len(found):
+        lost.append(f"{gone} of its {len(kept.cloth_ids)} cloths {'is' if gone == 1 else 'are'} put away, and not shown")
+    view = texts["view"] or None
+    if view is not None and not pattern.facts.can_show(view):
+        lost.append(f"view {view[:40]} is not in this pattern any more; all of it is shown")
+        view = None
+    try:
+        mix = read_mix(texts["mix"], sizes_of(pattern.facts, view))
+    except FieldFault as fault:
+        lost.append(f"{fault}; all sizes are reckoned alike")
+        mix = read_mix("", sizes_of(pattern.facts, view))
+    return replace(_asked(state, texts, pattern, found, view, mix), lost=tuple(lost))
+
+
+def _asked(
+    state: State, texts: Mapping[str, str], pattern: PatternRecord, cloths: Sequence[ClothRecord], view: str | None, mix: Mix
+) -> Asked:
     event = read_day(texts["event"], FIELDS["event"])
     once = {each.id: each for each in cloths}
     return Asked(
         texts["name"], pattern, tuple(once.values()), view, texts["intro"],
         tuple(_parts(texts, event, state.tables.judging.sew_along)), read_hour(texts["hour"]), event,
-        _number(texts["makers"], "makers expected", 0, MOST_MAKERS, 0), read_mix(texts["mix"], sizes_of(pattern.facts, view)),
+        _number(texts["makers"], "makers expected", 0, MOST_MAKERS, 0), mix,
     )  # fmt: skip
 
 

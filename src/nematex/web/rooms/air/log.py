@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import datetime
 
-from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
+from flask import Blueprint, Response, abort, flash, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as Reply
 
 from nematex.core.errors import FieldFault
@@ -19,7 +19,11 @@ room = Blueprint("log", __name__, url_prefix="/log")
 
 
 def _find(make_id: int) -> Made:
-    return log.find_make(shop(), now(), make_id) or abort(404)
+    found = log.find_make(shop(), now(), make_id)
+    if found is None and log.is_kept(shop(), make_id):
+        flash("This garment's pattern or cloth lies in the bin: put it back, and the garment stands in the log again.")
+        abort(redirect(url_for("log.page")))
+    return found or abort(404)
 
 
 def _list(values: dict[str, str], fault: FieldFault | None = None) -> str:

@@ -17,9 +17,8 @@ from nematex.store.records import Programme
 from nematex.tables import note_kinds
 from nematex.usecases.air.notes.checker import checked
 from nematex.usecases.air.notes.forms import as_html, as_text
-from nematex.usecases.air.notes.own_template import check_template
 from nematex.usecases.air.notes.publishing import moved_since, publications, publish
-from nematex.usecases.air.notes.texts import NoteText, bring_in, keep_template, keep_text, templates_of, texts_of
+from nematex.usecases.air.notes.texts import NoteText, bring_in, keep_template, keep_text, templates_of, texts_of, try_template
 from nematex.usecases.air.notes.told import told_of
 from nematex.usecases.air.notes.tutorials import keep_tutorials, tutorials_text
 from nematex.usecases.files.cells import safe_cell
@@ -165,12 +164,12 @@ def template(programme_id: int, kind: str) -> str:
 @room.post("/templates/<kind>")
 def save_template(programme_id: int, kind: str) -> Reply | tuple[str, int]:
     """Keep the shop's own template, or go back to the one that ships; and the shop's tutorials."""
-    find_programme(programme_id)
+    told = _told(find_programme(programme_id))
     name, given = _kind(kind), request.form
     try:
         values = merged(given, _kept(name), ("template", "tutorials"), str)
         template = "" if given.get("act") == "drop" else values["template"]
-        check_template(template)  # before either is kept
+        try_template(name, template, told)  # before either is kept
         keep_tutorials(shop(), values["tutorials"])
         keep_template(shop(), name, template)
     except Clashing as clash:

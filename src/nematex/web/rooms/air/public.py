@@ -31,17 +31,30 @@ def page(key: str) -> str:
     kept = _found(key)
     try:
         found = told(kept, acts.asked_of(now(), kept))
-    except FieldFault:  # its pattern or a cloth was put away
-        abort(404)
+    except FieldFault:  # its pattern or all its cloths are put away
+        return _rests(kept)[0]
     return render_template("air/along/public.html", key=key, **found)
+
+
+def _rests(kept: SewAlong) -> tuple[str, int]:
+    """While there is nothing to show: viewers are told so, and nothing of the shop's inside."""
+    return render_template("air/along/rests.html", kept=kept), 410
 
 
 @room.get("/calendar.ics")
 def calendar(key: str) -> Response:
-    return calendar_of(_found(key), shown_at(url_for("public.page", key=key)))
+    kept = _found(key)
+    try:
+        return calendar_of(kept, shown_at(url_for("public.page", key=key)))
+    except FieldFault:
+        return Response(*_rests(kept))
 
 
 @room.get("/<any(checklist, worksheet):what>.pdf")
 @by_worker(SHEET)
 def printed(key: str, what: str) -> Response:
-    return paper_of(_found(key), what)
+    kept = _found(key)
+    try:
+        return paper_of(kept, what)
+    except FieldFault:
+        return Response(*_rests(kept))

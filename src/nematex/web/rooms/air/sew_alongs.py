@@ -155,9 +155,12 @@ def remove(sew_along_id: int) -> Reply:
 
 @room.get("/<int:sew_along_id>/<any(checklist, worksheet):what>.pdf")
 @by_worker(SHEET)
-def printed(sew_along_id: int, what: str) -> Response:
+def printed(sew_along_id: int, what: str) -> Reply:
     kept = find(sew_along_id)
-    return paper_of(kept, what)
+    try:
+        return paper_of(kept, what)
+    except FieldFault:  # the page says what is put away, and mends it
+        return redirect(url_for("along.one", sew_along_id=sew_along_id))
 
 
 def paper_of(kept: SewAlong, what: str) -> Response:
@@ -168,8 +171,12 @@ def paper_of(kept: SewAlong, what: str) -> Response:
 
 
 @room.get("/<int:sew_along_id>/calendar.ics")
-def calendar(sew_along_id: int) -> Response:
-    return calendar_of(find(sew_along_id), "")
+def calendar(sew_along_id: int) -> Reply:
+    kept = find(sew_along_id)
+    try:
+        return calendar_of(kept, "")
+    except FieldFault:
+        return redirect(url_for("along.one", sew_along_id=sew_along_id))
 
 
 def calendar_of(kept: SewAlong, address: str) -> Response:

@@ -168,6 +168,8 @@ def change(programme_id: int) -> Response | tuple[str, int]:
         acts.hold_sizes(shop(), programme_id, _by_pick("size"), _by_pick("shown-size"))
         _keep_questions(programme_id)
         acts.change_picks(shop(), programme_id, lines, act, pick_id)
+        if act == "settle":
+            acts.settle(shop(), programme_id, pick_id)
     except FieldFault as fault:
         return _page(find_programme(programme_id), lines, fault), 400
     if act == "remove":
