@@ -29,8 +29,24 @@ from nematex.web.app import create_app
 # How long a page may take before a test gives up: only a failure waits so long, and other people's machines are slow.
 PATIENCE_MS = 120_000
 expect.set_options(timeout=PATIENCE_MS)
-settings.register_profile("patient", deadline=None)  # nor is a slow machine a failure of a property
+# Nor is a slow machine a failure of a property. `--long` tries ten times as many examples where a test names no number.
+settings.register_profile("patient", deadline=None, max_examples=50)
+settings.register_profile("long", deadline=None, max_examples=1000)
 settings.load_profile("patient")
+
+
+def pytest_configure(config: pytest.Config) -> None:
+    config.addinivalue_line("markers", "long: runs with --long alone")
+    if config.getoption("--long"):
+        settings.load_profile("long")
+
+
+def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item]) -> None:
+    """What is marked as long is left out, unless everything is asked for."""
+    left_out = [each for each in items if each.get_closest_marker("long") and not config.getoption("--long")]
+    if left_out:
+        config.hook.pytest_deselected(items=left_out)
+        items[:] = [each for each in items if each not in left_out]
 
 
 def pytest_addoption(parser: pytest.Parser) -> None:

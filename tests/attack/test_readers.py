@@ -2,22 +2,15 @@
 
 from __future__ import annotations
 
-import hashlib
-import io
-import json
-import tarfile
-import tempfile
 from collections.abc import Callable
 from datetime import datetime
-from pathlib import Path
 from random import Random
 
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
-from odd import damaged, odd_text
+from odd import odd_text
 
-from nematex.command.backup.archive import BackupFault, Manifest, unpack, write
 from nematex.core.beneath.notions import read_notions
 from nematex.core.cloth.fibres import read_fibres
 from nematex.core.cloth.measuring.typed import read_bending_length_cm, read_stretches_pct
@@ -113,64 +106,3 @@ def test_a_list_of_anything_is_read_row_by_row(rows: list[list[str]]) -> None:
         return
     read = read_rows(Reading(sheet, guess_columns(sheet, TABLES), TABLES))
     assert all(row.record is not None or row.is_bad for row in read)
-
-
-PHOTO = hashlib.sha256(b"of cloth").hexdigest()
-KEPT = Manifest(1, "1.0", "0020", "2026-11-27T01:02:03", {"a": [0, 1]}, {})
-
-
-def _kept(folder: Path) -> tuple[Path, bytes]:
-    file, sql = folder / "kept.backup", folder / "kept.sql.gz"
-    sql.write_bytes(b"create table a (b int);" * 20)
-    write(file, KEPT, sql, iter([(PHOTO, b"of cloth")]))
-    return file, sql.read_bytes()
-
-
-def _put_back(file: Path, sql: bytes) -> None:
-    kept: dict[str, bytes] = {}
-    try:
-        found = unpack(file, file.parent, kept.__setitem__)
-    except BackupFault as fault:
-        assert str(file) in str(fault)  # noqa: PT017 - either way is right
-    else:
-        assert (found.read_bytes(), kept) == (sql, {PHOTO: b"of cloth"})
-
-
-@settings(QUICK, max_examples=200)
-@given(seed=st.integers(0, 10**9))
-def test_a_damaged_backup_is_put_back_whole_or_refused_in_words(seed: int) -> None:
-    random = Random(seed)
-    with tempfile.TemporaryDirectory() as name:
-        file, sql = _kept(Path(name))
-        content = bytearray(file.read_bytes())
-        for _ in range(random.randrange(1, 5)):
-            at = random.randrange(len(content))
-            end = random.choice((at + 1, at + random.randrange(1, 600), len(content)))
-            content[at:end] = random.choice((b"", random.randbytes(1), odd_text(random).encode("utf-8", "replace")))
-            content = content or bytearray(b" ")
-        file.write_bytes(content)
-        _put_back(file, sql)
-
-
-@settings(QUICK, max_examples=200)
-@given(seed=st.integers(0, 10**9))
-def test_a_backup_that_tells_of_itself_in_another_way_is_refused_in_words(seed: int) -> None:
-    random = Random(seed)
-    with tempfile.TemporaryDirectory() as name:
-        file, sql = _kept(Path(name))
-        with tarfile.open(file) as tar:
-            parts = {each.name: tar.extractfile(each).read() for each in tar}  # type: ignore[union-attr]
-        told = json.loads(parts["manifest.json"])
-        odd = (None, 1, "x", [], {"a": 1}, {"a": [1]}, {"a": ["1"]}, {f"files/../{PHOTO}": PHOTO}, odd_text(random)[:99])
-        told[random.choice([*told, "more"])] = random.choice(odd)
-        if random.random() < 0.3:
-            told.pop(random.choice([*told]))
-        parts["manifest.json"] = random.choice((json.dumps(told), damaged(json.dumps(told), random))).encode("utf-8", "replace")
-        if random.random() < 0.3:
-            parts[random.choice(("../outside", f"files/../{PHOTO}", "/etc/none", "files/"))] = b"of cloth"
-        with tarfile.open(file, "w") as tar:
-            for part, content in parts.items():
-                info = tarfile.TarInfo(part)
-                info.size = len(content)
-                tar.addfile(info, io.BytesIO(content))
-        _put_back(file, sql)

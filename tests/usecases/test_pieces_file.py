@@ -13,6 +13,7 @@ from lay_pieces import dress, shirt, trousers
 
 from nematex.core.amount.lay.pieces import Piece
 from nematex.core.errors import FieldFault
+from nematex.fence import fenced, unfenced
 from nematex.usecases.lay.pieces_file import pieces_dxf, pieces_svg, read_pieces
 from nematex.usecases.lay.text import read_task
 
@@ -34,7 +35,7 @@ def test_what_we_write_reads_back_the_same(garment: list[dict[str, object]], kin
     known = pieces(garment)
     known[-1] = replace(known[-1], free=True)
     text = pieces_svg(known) if kind == "svg" else pieces_dxf(known)
-    found = read_pieces(text.encode(), f"pieces.{kind}")
+    found = read_pieces(text.encode(), f"pieces.{kind}", unfenced)
     assert [(each.id, each.count, each.kind, each.fold_y_cm, each.free) for each in found] == [
         (each.id, each.count, each.kind, each.fold_y_cm, each.free) for each in known
     ]
@@ -54,13 +55,13 @@ def test_what_we_write_reads_back_the_same(garment: list[dict[str, object]], kin
     ],
 )
 def test_the_unit_of_a_drawing_is_its_own(head: str, side_cm: float) -> None:
-    found = read_pieces(svg(f'<path id="a" d="{SQUARE}"/>', head), "a.svg")
+    found = read_pieces(svg(f'<path id="a" d="{SQUARE}"/>', head), "a.svg", unfenced)
     assert found[0].polygon.area == pytest.approx(side_cm**2, rel=1e-3)
 
 
 def test_curves_are_read_as_short_edges() -> None:
     circle = "M10 0A10 10 0 0 1 -10 0A10 10 0 0 1 10 0Z"
-    found = read_pieces(svg(f'<path id="a" d="{circle}"/>'), "a.svg")
+    found = read_pieces(svg(f'<path id="a" d="{circle}"/>'), "a.svg", unfenced)
     assert found[0].polygon.area == pytest.approx(314.16, rel=0.02)
 
 
@@ -94,7 +95,7 @@ def test_curves_are_read_as_short_edges() -> None:
 )
 def test_malformed_files_are_named(content: bytes, words: str) -> None:
     with pytest.raises(FieldFault, match=words):
-        read_pieces(content, "pieces")
+        read_pieces(content, "pieces", unfenced)
 
 
 @settings(max_examples=200, deadline=None)
@@ -106,4 +107,60 @@ def test_malformed_files_are_named(content: bytes, words: str) -> None:
 )
 def test_no_file_is_more_than_a_fault(content: bytes) -> None:
     with suppress(FieldFault):
-        read_pieces(content, "x.dxf")
+        read_pieces(content, "x.dxf", unfenced)
+
+
+def dxf_of(entity: str) -> bytes:
+    """A DXF in cm with one entity, its codes and values a line each."""
+    drawing = pieces_dxf(pieces(shirt())[:1])
+    at = drawing.index("ENTITIES") + len("ENTITIES\n")
+    return (drawing[:at] + entity.replace("|", "\n") + "\n" + drawing[drawing.index("  0\nENDSEC", at) :]).encode()
+
+
+ODD = {
+    "no width": svg(f'<path d="{SQUARE}"/>', 'width="0cm" height="0cm" viewBox="0 0 1 1"'),
+    "two points": svg(f'<path d="{SQUARE}"/>', 'width="1.2.3cm" viewBox="0 0 1 1"'),
+    "a point alone": svg(f'<path d="{SQUARE}"/>', 'width=".cm" viewBox="0 0 1 1"'),
+    "letters for a box": svg(f'<path d="{SQUARE}"/>', 'width="1cm" viewBox="a b c d"'),
+    "no end": svg(f'<path d="{SQUARE}"/>', 'width="1cm" viewBox="0 0 inf 1"'),
+    "a fold of points": svg(f'<path d="{SQUARE}" data-kind="fold" data-fold="y=1.2.3"/>'),
+    "a fold of one": svg(f'<path d="{SQUARE}" data-kind="fold" data-fold="y=."/>'),
+    "no count": svg(f'<path d="{SQUARE}" data-count="nan"/>'),
+    "no shift": svg(f'<path d="{SQUARE}" data-shift="nan"/>'),
+    "a long name": svg(f'<path id="{"a" * 5000}" d="{SQUARE}"/>'),
+    "a circle without end": dxf_of("  0|CIRCLE|  8|0| 10|0.0| 20|0.0| 40|inf"),
+    "a huge circle": dxf_of("  0|CIRCLE|  8|0| 10|0.0| 20|0.0| 40|1e11"),
+    "a layer's fold": dxf_of("  0|CIRCLE|  8|a__fold1_y1.2.3| 10|0.0| 20|0.0| 40|5.0"),
+    "a layer's count": dxf_of(f"  0|CIRCLE|  8|a__single{'9' * 5000}| 10|0.0| 20|0.0| 40|5.0"),
+    "an ellipse of nothing": dxf_of("  0|ELLIPSE|  8|0| 10|0.0| 20|0.0| 11|0.0| 21|0.0| 40|0.5| 41|0.0| 42|6.28"),
+    "a mesh": dxf_of("  0|POLYLINE|  8|0| 66|1| 70|16| 71|2| 72|2|  0|SEQEND"),
+}
+
+
+@pytest.mark.parametrize("what", ODD)
+def test_odd_files_are_a_sentence_and_no_work(what: str) -> None:
+    with suppress(FieldFault):  # or pieces that every later step can use
+        found = read_pieces(ODD[what], "x.dxf", unfenced)
+        assert all(len(each.id) <= 120 for each in found)
+        json.dumps([each.outline_cm for each in found], allow_nan=False)
+
+
+def test_behind_the_fence_it_is_the_same_and_has_an_end() -> None:
+    known = pieces(shirt())
+    assert read_pieces(pieces_svg(known).encode(), "a.svg") == read_pieces(pieces_svg(known).encode(), "a.svg", unfenced)
+    for what in ("no width", "an ellipse of nothing"):
+        with pytest.raises(FieldFault) as fault:
+            read_pieces(ODD[what], "x.dxf")
+        assert "\n" not in str(fault.value)
+    for way in ("usecases.test_pieces_file:without_end", "usecases.test_pieces_file:without_measure"):
+        with pytest.raises(FieldFault, match="takes too long or too much memory"):
+            fenced(way, b"bytes")
+
+
+def without_end(_content: bytes) -> None:
+    while True:
+        pass
+
+
+def without_measure(_content: bytes) -> list[bytes]:
+    return [b"x" * 2**28 for _ in range(100)]

@@ -7,6 +7,7 @@ import os
 import sys
 from collections.abc import Callable, Sequence
 
+import nematex
 from nematex.command.orphans import end_with_parent
 from nematex.command.standing_back import stand_back
 from nematex.core.errors import FieldFault
@@ -15,7 +16,8 @@ EPILOG = "`start` runs the shop on 127.0.0.1; DATABASE_URL points it at another 
 
 
 def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(prog="./nematex", description="Which cloth suits which pattern, and why.", epilog=EPILOG)
+    parser = argparse.ArgumentParser(prog="nematex", description="Which cloth suits which pattern, and why.", epilog=EPILOG)
+    parser.add_argument("--version", action="version", version=f"nematex {nematex.__version__}")
     commands = parser.add_subparsers(dest="command", metavar="COMMAND")
     start = commands.add_parser("start", help="start the database and the shop, and print its address")
     start.add_argument("--port", type=int, help="port on 127.0.0.1 (default: 8765, or the next free one)")
@@ -53,6 +55,7 @@ def _parser() -> argparse.ArgumentParser:
         photo.add_argument("photo", help="a JPEG, PNG or WebP file; the picture's vertical is the cloth's length")
         photo.add_argument("--px-per-cm", type=float, required=True, help="pixels per cm in the photo as it is")
     test = commands.add_parser("test", help="run every check")
+    test.add_argument("--long", action="store_true", help="many examples, every edition of earlier shops, every page")
     test.add_argument("pytest", nargs=argparse.REMAINDER, help="passed on to pytest")
     _add_measuring(commands)
     serve = commands.add_parser("serve")
@@ -115,11 +118,7 @@ def _service(asked: argparse.Namespace) -> int:
     from nematex.command.service.watch import watch
 
     if asked.command == "start":
-        try:
-            return start(asked.port, not asked.no_demo, asked.lan)
-        except (RuntimeError, OSError) as fault:
-            print(f"nematex: {fault}", file=sys.stderr)
-            return 1
+        return start(asked.port, not asked.no_demo, asked.lan)
     return {"stop": stop, "status": status, "watch": watch}[asked.command]()
 
 
@@ -193,7 +192,7 @@ def _till(asked: argparse.Namespace) -> int:
 def _test(asked: argparse.Namespace) -> int:
     from nematex.command.check import run_checks
 
-    return run_checks(asked.pytest)
+    return run_checks(asked.pytest, asked.long)
 
 
 def _benchmark(asked: argparse.Namespace) -> int:
@@ -269,6 +268,14 @@ def main(arguments: Sequence[str]) -> int:
     except FieldFault as fault:
         print(f"nematex: {fault}", file=sys.stderr)
         return 2
+    except Exception as fault:  # of the environment, said in a sentence; a fault of the program keeps its trace
+        from nematex.command.environment import sentence
+
+        said = sentence(fault)
+        if said is None:
+            raise
+        print(f"nematex: {said}", file=sys.stderr)
+        return 1
 
 
 def entry() -> None:

@@ -15,7 +15,7 @@ STEPS = (
 )
 
 
-def run_checks(more: list[str]) -> int:
+def run_checks(more: list[str], long: bool = False) -> int:
     """Run every step, whatever failed before; the last line is pytest's."""
     root = Path(os.environ.get("NEMATEX_HOME", "."))
     tools = Path(sys.executable).parent
@@ -29,6 +29,8 @@ def run_checks(more: list[str]) -> int:
     if failed:
         print(f"failed before the tests: {', '.join(failed)}", flush=True)
     # Each worker has a MariaDB and a Chromium of its own and often waits for them, so there is one more than cores.
-    spread = () if more else ("-n", str(min(4, 1 + (os.cpu_count() or 1))), "--dist", "worksteal", "--durations=12")
-    tests = subprocess.run([sys.executable, "-m", "pytest", *spread, *more], cwd=root, check=False)
+    spread = () if more else ("-n", str(min(4, 1 + (os.cpu_count() or 1))), "--dist", "worksteal", "--durations=20")
+    tests = subprocess.run(
+        [sys.executable, "-m", "pytest", *spread, *(("--long",) if long else ()), *more], cwd=root, check=False
+    )
     return tests.returncode or (1 if failed else 0)

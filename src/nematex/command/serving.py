@@ -14,7 +14,6 @@ import threading
 from pathlib import Path
 from typing import Any
 
-import waitress
 from flask import Flask
 from hypercorn.app_wrappers import WSGIWrapper
 from hypercorn.asyncio.run import worker_serve
@@ -22,6 +21,7 @@ from hypercorn.config import Config
 from pythonjsonlogger.json import JsonFormatter
 from werkzeug.middleware.proxy_fix import ProxyFix
 
+from nematex.command.fair_server import serve_fairly
 from nematex.command.worker import handing_over
 from nematex.store.database import Database
 from nematex.usecases.held.shop import Shop
@@ -29,7 +29,6 @@ from nematex.usecases.judging.whole_matrix import read_all, warm
 from nematex.web.app import create_app
 
 THREADS = 6
-MOST_CONNECTIONS = 1500
 IDLE_S = 60  # a connection that says nothing for so long is closed
 LATE = ("scipy.signal", "skimage.filters.thresholding", "skimage.measure")  # photos ask for them
 MOST_BYTES = 64 * 2**20
@@ -88,11 +87,10 @@ def serve(folder: Path, key: str, port: int) -> int:
     if lan:
         address, _, lan_port = lan.rpartition(":")
         threading.Thread(target=serve_network, args=(app, folder, address, int(lan_port)), daemon=True).start()
-    waitress.serve(
+    serve_fairly(
         app,
-        sockets=[shared_socket(os.environ.get("NEMATEX_BIND", "127.0.0.1"), port)],
+        shared_socket(os.environ.get("NEMATEX_BIND", "127.0.0.1"), port),
         threads=THREADS,
-        connection_limit=MOST_CONNECTIONS,
         channel_timeout=IDLE_S,
         asyncore_use_poll=True,
         max_request_body_size=MOST_BYTES,

@@ -10,3 +10,8 @@ _CONTROLS = re.compile(r"[\x00-\x08\x0b-\x1f\x7f-\x9f\ud800-\udfff\ufffe\uffff\u
 def without_controls(text: str) -> str:
     """The text with line ends and tabs, and without the signs that spreadsheets and pages cannot hold."""
     return _CONTROLS.sub("", text.replace("\r\n", "\n").replace("\r", "\n").replace("\x0b", "\n").replace("\x0c", "\n"))
+
+
+def on_one_line(text: str) -> str:
+    """A name or a title: its line ends and tabs are blanks, and no two blanks stand together."""
+    return " ".join(without_controls(text).split())

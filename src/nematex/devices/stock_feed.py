@@ -7,12 +7,14 @@ from __future__ import annotations
 
 import http.client
 import json
-import urllib.error
-import urllib.request
+import socket
+import threading
 from collections.abc import Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Protocol
+from urllib.parse import urlsplit
 
 MOST_BYTES = 20 * 2**20
 MOST_DIGITS = 12  # of the length that it says it sends
@@ -43,20 +45,46 @@ class HttpStockFeed:
         self.url, self.wait_s = url, wait_s
 
     def levels(self) -> Answer:
+        over = threading.Event()
         try:
-            with urllib.request.urlopen(self.url, timeout=self.wait_s) as reply:
-                content = reply.read(MOST_BYTES + 1)
-                told = reply.headers.get("Content-Length", "")
-        except TimeoutError:
-            raise FeedDown(f"did not answer within {self.wait_s:g} seconds") from None
-        except urllib.error.HTTPError as fault:
-            raise FeedDown(f"answered with an error, {fault.code}") from None
-        except (urllib.error.URLError, http.client.HTTPException, OSError, ValueError) as fault:
-            late = isinstance(getattr(fault, "reason", None), TimeoutError)
+            status, told, content = self._fetched(over)
+        except (http.client.HTTPException, OSError, ValueError) as fault:
+            late = over.is_set() or isinstance(fault, TimeoutError)
             raise FeedDown(f"did not answer within {self.wait_s:g} seconds" if late else "cannot be reached") from None
+        if over.is_set():
+            raise FeedDown(f"did not answer within {self.wait_s:g} seconds")
+        if 300 <= status < 400:
+            raise FeedDown("says that it has moved; choose its new address")
+        if status >= 300:
+            raise FeedDown(f"answered with an error, {status}")
         if told.isdecimal() and len(told) < MOST_DIGITS and len(content) < min(int(told), MOST_BYTES):
             raise FeedDown("broke off in the middle of its answer")
         return read_answer(content)
+
+    def _fetched(self, over: threading.Event) -> tuple[int, str, bytes]:
+        """Status, the length that it says, and what it sends, all of it within the time: one that drips is cut off."""
+        parts = urlsplit(self.url)
+        kind = http.client.HTTPSConnection if parts.scheme == "https" else http.client.HTTPConnection
+        asked = kind(parts.hostname or "", parts.port, timeout=self.wait_s)
+
+        def cut() -> None:
+            over.set()
+            with suppress(OSError):
+                if asked.sock:
+                    asked.sock.shutdown(socket.SHUT_RDWR)
+
+        timer = threading.Timer(self.wait_s, cut)
+        timer.start()
+        try:
+            path = f"{parts.path or '/'}{'?' if parts.query else ''}{parts.query}"
+            asked.request("GET", path, headers={"Accept": "application/json"})
+            reply = asked.getresponse()
+            return reply.status, reply.headers.get("Content-Length", ""), reply.read(MOST_BYTES + 1)
+        except http.client.IncompleteRead as cut_short:
+            return reply.status, reply.headers.get("Content-Length", ""), cut_short.partial
+        finally:
+            timer.cancel()
+            asked.close()
 
 
 def read_answer(content: bytes) -> Answer:

@@ -33,12 +33,18 @@ OUR_OWN = "concat(database(), ': ', :name)"
 RACES = (1205, 1213, NOT_READY, READ_ONLY)
 
 
+REFUSED = (3819, 4025)  # a CHECK that fails, such as a text that is no JSON
 FULL = (3, 1021, 1114)  # an error while writing, and the disk or a table without room
 
 
 def disk_is_full(fault: OperationalError) -> bool:
     """Whether the server had no room to write."""
     return bool(fault.orig and fault.orig.args and fault.orig.args[0] in FULL)
+
+
+def was_refused(fault: OperationalError) -> bool:
+    """Whether the server is there and will not keep a value: its numbers for a condition of a column that does not hold."""
+    return bool(fault.orig and fault.orig.args and fault.orig.args[0] in REFUSED)
 
 
 def lost_a_race(fault: OperationalError) -> bool:

@@ -8,7 +8,7 @@ from flask import Flask, current_app, g, render_template, request
 from flask_wtf.csrf import CSRFError
 
 from nematex.core.errors import FieldFault
-from nematex.store.database import DatabaseGone, DatabaseRefused
+from nematex.store.database import DatabaseGone, DatabaseRefused, was_refused
 from nematex.usecases.files.csv_text import MAX_BYTES as MAX_LIST
 from nematex.usecases.files.photo_file import MAX_BYTES as MAX_PHOTO
 from nematex.web.again import why_lost
@@ -41,6 +41,8 @@ def _page(code: int, title: str, text: str) -> Answer:
 
 
 def _lost(fault: DatabaseGone) -> Answer:
+    if was_refused(fault):
+        return _refused(fault)
     g.lost = True  # so that this page asks the database nothing
     current_app.logger.error("error %s: %s %s: %s", request_number(), request.method, place(), fault.orig)
     title, text = why_lost(fault)
@@ -48,7 +50,7 @@ def _lost(fault: DatabaseGone) -> Answer:
     return render_template("lost.html", title=title, text=text, number=request_number(), again_s=AGAIN_S if looked else 0), 503
 
 
-def _refused(fault: DatabaseRefused) -> Answer:
+def _refused(fault: DatabaseRefused | DatabaseGone) -> Answer:
     """A value that slipped past its field's own check; the server says which column."""
     column = re.search(r"column '(?:[^']*`\.`)?([^'`]+)'", str(fault.orig))
     current_app.logger.error("error %s: %s %s: %s", request_number(), request.method, place(), fault.orig)

@@ -10,6 +10,7 @@ from sqlalchemy.exc import SQLAlchemyError
 
 from nematex.command.doctor import data, machine
 from nematex.command.doctor.finding import ILL, Finding, ill, well
+from nematex.command.environment import sentence
 from nematex.command.service.database import known_url
 from nematex.command.service.state import home, what_runs
 from nematex.store.database import Database
@@ -35,7 +36,7 @@ def findings(now: datetime) -> Iterator[Finding]:
         yield from data.look_at_data(database, now)
         yield machine.look_at_feed(database, now)
     except SQLAlchemyError as fault:
-        yield ill("database", f"does not answer: {str(fault)[:200]}", "./nematex start; see .nematex/mariadb.log")
+        yield ill("database", sentence(fault) or "does not answer", "./nematex start; see .nematex/mariadb.log")
     finally:
         database.close()
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import re
 from datetime import datetime
 
 from nematex.command.backup.making import folder_of, make
@@ -17,7 +18,7 @@ def database_url() -> str:
     """DATABASE_URL, or the URL of our own MariaDB, which is started if it does not run."""
     given = os.environ.get("DATABASE_URL")
     if given:
-        return given.replace("mysql://", "mysql+pymysql://", 1).replace("mariadb://", "mysql+pymysql://", 1)
+        return re.sub(r"^(mysql|mariadb)://", "mysql+pymysql://", given)
     state = read_state()
     server = LocalMariaDB(home())
     if database_runs(state):

@@ -115,7 +115,7 @@ def _free(port: int | None, before: int | None) -> int | None:
     chosen = free_port(wanted)
     if port and chosen != port:
         return None
-    if before not in (None, chosen, port):
+    if not port and before not in (None, chosen):
         taken = f"port {wanted}, where this shop ran, is taken by another program: pages that are open there cannot reach it"
         print(f"nematex: {taken}, a camera view among them.", file=sys.stderr)
     return chosen

@@ -5,6 +5,9 @@ from __future__ import annotations
 import os
 import shutil
 
+from sqlalchemy.exc import SQLAlchemyError
+
+from nematex.command.service.database import database_url
 from nematex.command.service.ending import end
 from nematex.command.service.processes import metrics_folder
 from nematex.command.service.state import (
@@ -17,6 +20,7 @@ from nematex.command.service.state import (
     web_pids_of,
     worker_runs,
 )
+from nematex.store.database import Database
 
 
 def stop() -> int:
@@ -39,17 +43,27 @@ def stop() -> int:
     return 0
 
 
+def _answers(url: str) -> bool:
+    database = Database(url)
+    try:
+        return database.answers()
+    except SQLAlchemyError:
+        return False
+    finally:
+        database.close()
+
+
 def status() -> int:
     """Say what runs; exit 0 only if all of it does."""
     state = read_state()
     web = bool(web_pids_of(state)) and healthy(state["web_port"])
     given = os.environ.get("DATABASE_URL")
-    database = bool(given) or database_runs(state)
+    database = _answers(database_url()) if given else database_runs(state)
     address = f"http://127.0.0.1:{state['web_port']}/" if web else "not running"
     worker = worker_runs(state)
     print(f"web server: {address}")
     print(f"worker: {'running' if worker else 'not running'}")
     port = state.get("database_port")
-    where = "DATABASE_URL" if given else f"127.0.0.1:{port}" if port else "on a socket of its own"
-    print(f"database: {where if database else 'not running'}")
+    where = "as DATABASE_URL says" if given else f"127.0.0.1:{port}" if port else "on a socket of its own"
+    print(f"database: {where if database else 'does not answer' if given else 'not running'}")
     return 0 if web and worker and database else 1

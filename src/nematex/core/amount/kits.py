@@ -16,7 +16,7 @@ from scipy.sparse import lil_array
 from nematex.core.errors import FieldFault
 from nematex.core.quantity.arrays import Floats
 
-SECONDS, GAP = 5.0, 0.002
+SECONDS, GAP = 1.5, 0.002  # somebody waits for the page
 MOST_BOLTS, MOST_SIZES, MOST_KITS = 60, 30, 2000
 CM = 1e-4  # m: less than a millimetre is rounding
 

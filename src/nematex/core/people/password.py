@@ -13,7 +13,9 @@ from zxcvbn import zxcvbn
 from nematex.core.errors import FieldFault
 
 SHORTEST, LONGEST = 12, 128
-LOOKED_AT = 60  # letters; guessing takes time that grows with the square of the length
+LOOKED_AT = 40  # letters; guessing takes time that grows with the square of the length
+# Signs that stand for letters, and how many different ones are looked at: guessing tries each way to read them together.
+STANDS_FOR, MOST_STANDING = frozenset("4@8({[<369&#!1/|0$5+7%2"), 5
 LEAST_SCORE = 3  # of 0 to 4: not to be guessed in ten thousand million tries
 
 
@@ -25,9 +27,17 @@ def read_password(text: str, known: Sequence[str], field: str = "password") -> s
     if not text.isprintable():
         raise PasswordFault(field, "holds a sign that no key makes, such as a line end; choose from letters, digits, blanks")
     guessed = [part for word in known for part in (word, word.replace(" ", ""), *word.split()) if part]
-    if zxcvbn(text[:LOOKED_AT], user_inputs=guessed)["score"] < LEAST_SCORE:
+    if zxcvbn(_looked_at(text), user_inputs=guessed)["score"] < LEAST_SCORE:
         raise PasswordFault(field, "is guessed too soon; choose four unlike words, or let the browser make one")
     return text
+
+
+def _looked_at(text: str) -> str:
+    """The part of a password that is guessed, with at most so many different signs that may stand for letters: a word in
+    disguise has few.
+    """
+    signs = list(dict.fromkeys(sign for sign in text if sign in STANDS_FOR))
+    return text[:LOOKED_AT].translate({ord(sign): "_" for sign in signs[MOST_STANDING:]})
 
 
 class PasswordFault(FieldFault):

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
@@ -29,6 +28,7 @@ from nematex.core.air.take import (
 from nematex.core.errors import FieldFault
 from nematex.core.quantity.reader import to_number
 from nematex.core.rules.reckoning import RunRules
+from nematex.core.sent_json import read_sent
 from nematex.core.signs import without_controls
 from nematex.store.air import takes as store
 from nematex.store.air.takes import Take
@@ -78,7 +78,7 @@ class SentTake(_Sent):
 def read_take(content: bytes) -> SentTake:
     """A take as JSON; raises FieldFault."""
     try:
-        return SentTake.model_validate(json.loads(content))
+        return SentTake.model_validate(read_sent(content))
     except ValidationError as fault:
         first = fault.errors(include_url=False)[0]
         where = ".".join(map(str, first["loc"])) or "take"

@@ -15,6 +15,7 @@ from nematex.core.judging.judge import CheckAnswer
 from nematex.core.judging.pairing import Pairing, pair
 from nematex.core.pattern.construction import usual_fit
 from nematex.core.pattern.facts import EdgeFix, Option, Part, Pattern, ReadingFix, Requirement, Size, Wish
+from nematex.core.sent_json import read_sent
 from nematex.core.tables import Tables
 from nematex.tables import trade_tables
 from nematex.usecases.assess.more import assess_envelope, assess_matrix, more
@@ -173,9 +174,11 @@ def _models(annotation: Any) -> list[Any]:
 def assess_text(text: str) -> str:
     """Judge the pairing, or each of the list of pairings, in a JSON text; raises FieldFault."""
     try:
-        raw = json.loads(text)
+        raw = read_sent(text)
     except json.JSONDecodeError as fault:
         raise FieldFault("input", text[:40], f"is not JSON: {fault.msg} at line {fault.lineno} column {fault.colno}") from None
+    except ValueError as fault:
+        raise FieldFault("input", text[:40], f"cannot be used: {fault}") from None
     many = isinstance(raw, list)
     answers = []
     for number, one in enumerate(raw if many else [raw]):

@@ -6,6 +6,7 @@ import json
 from typing import Any
 
 from nematex.core.errors import FieldFault
+from nematex.core.sent_json import read_sent
 from nematex.usecases.files.cells import as_cell
 from nematex.usecases.files.csv_text import MAX_ROWS, SheetText
 
@@ -19,7 +20,7 @@ def is_json(content: bytes) -> bool:
 def json_rows(content: bytes, filename: str) -> list[dict[str, Any]]:
     """The objects of the list; raises FieldFault."""
     try:
-        rows = json.loads(content.decode("utf-8-sig"))
+        rows = read_sent(content.decode("utf-8-sig"))
     except (UnicodeDecodeError, json.JSONDecodeError, RecursionError, ValueError) as fault:
         raise FieldFault("file", filename, f"is not JSON: {str(fault)[:200]}") from None
     if not isinstance(rows, list) or not rows or not all(isinstance(row, dict) for row in rows):

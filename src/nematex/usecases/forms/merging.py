@@ -7,6 +7,7 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 
 from nematex.core.errors import FieldFault
+from nematex.core.sent_json import read_sent
 from nematex.core.signs import without_controls
 
 SHOWN = "shown"  # the hidden field that holds what the form showed
@@ -25,7 +26,7 @@ def as_shown(values: Mapping[str, str]) -> str:
 def read_shown(text: str) -> dict[str, str]:
     """What a form showed, out of its hidden field."""
     try:
-        found = json.loads(text or "{}")
+        found = read_sent(text or "{}")
     except (ValueError, RecursionError):
         return {}
     return {name: value for name, value in found.items() if isinstance(value, str)} if isinstance(found, dict) else {}

@@ -6,7 +6,7 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
-from decimal import Decimal, InvalidOperation
+from decimal import Decimal
 from math import ceil
 
 from nematex.core.amount.kits import Kits, SizeOfKit, Stretch, kits, shared, stretches
@@ -24,6 +24,7 @@ from nematex.store.records import ClothRecord, PatternRecord, Reservation
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 
+LONGEST_MONEY, LEAST_MONEY = 20, Decimal("0.0001")  # letters; the least step that is kept
 MOST_TEXT = 300
 
 
@@ -107,9 +108,12 @@ def _money(text: str, field: str) -> Decimal | None:
     if not plain:
         return None
     try:
-        value = Decimal(plain)
-    except InvalidOperation:
-        raise FieldFault(field, text[:40], "is no amount of money; write it like 24.50") from None
+        value = Decimal(plain) if len(plain) <= LONGEST_MONEY else None
+        value = value.quantize(LEAST_MONEY) if value is not None and value.is_finite() and abs(value) <= 10_000 else value
+    except ArithmeticError:
+        value = None
+    if value is None:
+        raise FieldFault(field, text[:40], "is no amount of money; write it like 24.50")
     if not (value.is_finite() and 0 <= value <= 10_000):
         raise FieldFault(field, text[:40], "must be from 0 to 10,000")
     return value

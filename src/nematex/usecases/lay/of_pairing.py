@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
@@ -16,6 +15,7 @@ from nematex.core.cloth.estimates import Cloth
 from nematex.core.errors import FieldFault
 from nematex.core.pattern.facts import Pattern, Wish
 from nematex.core.quantity.said import Units
+from nematex.core.sent_json import read_sent
 from nematex.core.tables import Tables
 from nematex.usecases.lay.text import LayIn, LayOut, PlacementOut, written
 
@@ -119,7 +119,7 @@ def _drawn(placed: Placement, out: PlacementOut) -> Drawn:
 def moved(asked: LayIn, answer: LayOut, text: str) -> tuple[LayOut, list[str]]:
     """The lay with pieces moved by hand, and what geometry finds wrong with it; raises FieldFault."""
     try:
-        shifts = {(str(name), int(copy)): (float(x), float(y)) for name, copy, x, y in json.loads(text)}
+        shifts = {(str(name), int(copy)): (float(x), float(y)) for name, copy, x, y in read_sent(text)}
     except (ValueError, TypeError, RecursionError):
         raise FieldFault("moves", text[:40], "is no list of moved pieces") from None
     placements = []

@@ -8,7 +8,9 @@ from __future__ import annotations
 import io
 import math
 import re
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
+from itertools import islice
+from typing import Any
 from xml.etree.ElementTree import Element
 from xml.sax.saxutils import quoteattr
 
@@ -22,6 +24,7 @@ from svgpathtools import Line, parse_path
 
 from nematex.core.amount.lay.pieces import MOST_COPIES, MOST_CORNERS, Piece, Point, checked_all
 from nematex.core.errors import FieldFault
+from nematex.fence import fenced
 
 MOST_BYTES = 4_000_000
 CURVE_POINTS = 12
@@ -183,7 +186,8 @@ def read_dxf(content: bytes) -> list[Piece]:
 def _dxf_piece(entity: object, at: int, scale: float) -> Piece:
     layer = str(entity.dxf.layer)  # type: ignore[attr-defined]
     path = make_path(entity)
-    points = [(point.x * scale, point.y * scale) for point in path.flattening(JOINED_CM / scale)]
+    flat = islice(path.flattening(JOINED_CM / scale), MOST_CORNERS + 1)  # counted while they are made
+    points = [(point.x * scale, point.y * scale) for point in flat]
     if len(points) > MOST_CORNERS:
         raise FieldFault(f"layer {layer!r}", len(points), f"corners are too many; at most {MOST_CORNERS}")
     if len(points) < 3 or np.hypot(*(np.array(points[0]) - np.array(points[-1]))) > JOINED_CM:
@@ -196,12 +200,30 @@ def _dxf_piece(entity: object, at: int, scale: float) -> Piece:
     return Piece(ours["id"], outline, int(ours["count"]), ours["kind"], fold, bool(ours["free"]))  # type: ignore[arg-type]
 
 
-def read_pieces(content: bytes, filename: str) -> list[Piece]:
-    """The pieces of a file, by what it begins with; raises FieldFault."""
+Fence = Callable[..., Any]
+
+
+def read_pieces(content: bytes, filename: str, fence: Fence = fenced) -> list[Piece]:
+    """The pieces of a file, by what it begins with, read behind the fence; raises FieldFault."""
     if len(content) > MOST_BYTES:
         raise FieldFault("file", f"{len(content) // 1000} kB", f"is too large; at most {MOST_BYTES // 1_000_000} MB")
     if content.lstrip()[:1] == b"<":
-        return read_svg(content)
-    if content.lstrip()[:1].isdigit() or filename.casefold().endswith(".dxf"):
-        return read_dxf(content)
-    raise FieldFault("file", filename, "is neither SVG nor DXF")
+        kind = "svg"
+    elif content.lstrip()[:1].isdigit() or filename.casefold().endswith(".dxf"):
+        kind = "dxf"
+    else:
+        raise FieldFault("file", filename, "is neither SVG nor DXF")
+    return checked_all([_piece(each) for each in fence("nematex.usecases.lay.pieces_file:plain_pieces", content, kind)])
+
+
+def plain_pieces(content: bytes, kind: str) -> list[list[object]]:
+    """As plain values, in the process behind the fence."""
+    found = read_svg(content) if kind == "svg" else read_dxf(content)
+    return [[each.id, each.outline_cm, each.count, each.kind, each.fold_y_cm, each.free] for each in found]
+
+
+def _piece(told: list[Any]) -> Piece:
+    """A piece that came through the fence; raises FieldFault for what is none."""
+    name, outline, count, kind, fold, free = told
+    points = tuple((float(x), float(y)) for x, y in outline)
+    return Piece(str(name), points, int(count), kind, None if fold is None else float(fold), bool(free))

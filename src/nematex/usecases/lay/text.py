@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-import json
 import math
 import re
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator
 
-from nematex.core.amount.lay.pieces import LONGEST_CM, MOST_COPIES, MOST_CORNERS, Piece, PrintRepeat, Strip
+from nematex.core.amount.lay.pieces import LONGEST_CM, LONGEST_ID, MOST_COPIES, MOST_CORNERS, Piece, PrintRepeat, Strip
 from nematex.core.amount.lay.placed import Lay
 from nematex.core.errors import FieldFault
+from nematex.core.sent_json import read_sent
 
 Number = Annotated[float, Field(allow_inf_nan=False, ge=-LONGEST_CM, le=LONGEST_CM)]
 Repeat = Annotated[float, Field(allow_inf_nan=False, gt=0, le=200)]
@@ -29,7 +29,7 @@ class Strict(BaseModel):
 class PieceIn(Strict):
     """One pattern piece, with a grain line along the first coordinate."""
 
-    id: Annotated[str, Field(min_length=1, max_length=120)]
+    id: Annotated[str, Field(min_length=1, max_length=LONGEST_ID)]
     outline_cm: Annotated[list[tuple[Number, Number]], Field(min_length=3, max_length=MOST_CORNERS)] = Field(
         description="Corners in order: [along the grain, across]. The last one joins the first."
     )
@@ -105,11 +105,11 @@ def read_task(text: str) -> LayIn:
     if len(text) > LONGEST_TEXT:
         raise FieldFault("input", f"{len(text)} letters", f"is too long; at most {LONGEST_TEXT}")
     try:
-        return LayIn.model_validate(json.loads(text))
-    except (json.JSONDecodeError, RecursionError) as fault:
-        raise FieldFault("input", text[:40], f"is no JSON: {fault}") from None
+        return LayIn.model_validate(read_sent(text))
     except ValidationError as fault:
         raise _as_field_fault(fault) from None
+    except ValueError as fault:
+        raise FieldFault("input", text[:40], f"is no JSON that can be used: {fault}") from None
 
 
 def _as_field_fault(fault: ValidationError) -> FieldFault:

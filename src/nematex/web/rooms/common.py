@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Iterable
+from urllib.parse import urlsplit
 
 from flask import Response, abort, current_app, flash, g, request
 
@@ -11,6 +11,7 @@ from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.facts import STRUCTURES
 from nematex.core.errors import UnknownChoice
 from nematex.core.judging.verdict import Verdict
+from nematex.core.sent_json import read_sent
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
@@ -51,8 +52,8 @@ def json_sent() -> dict[str, object]:
     """What was sent as JSON; nothing where it is none, too long or nested without end."""
     content = request.get_data()
     try:
-        told = json.loads(content) if len(content) <= MOST_JSON else None
-    except (ValueError, RecursionError):
+        told = read_sent(content) if len(content) <= MOST_JSON else None
+    except ValueError:
         told = None
     return told if isinstance(told, dict) else {}
 
@@ -70,6 +71,14 @@ def whole_number(name: str, default: int = 1) -> int:
 def numbers(texts: Iterable[str]) -> list[int]:
     """Those of the texts that are whole numbers, each once."""
     return list(dict.fromkeys(number for text in texts if (number := as_number(text)) is not None))
+
+
+def came_from() -> str:
+    """The path of the page that led here; "" where the browser does not say, or says nonsense."""
+    try:
+        return urlsplit(request.referrer or "").path
+    except ValueError:
+        return ""
 
 
 def inside(back: str, otherwise: str) -> str:

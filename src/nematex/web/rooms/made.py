@@ -24,7 +24,7 @@ from nematex.usecases.jobs import asking
 from nematex.usecases.people.clean_cut import FILES_SINCE
 from nematex.web.guard.table import OPEN, right_of
 from nematex.web.guard.who import here
-from nematex.web.rooms.common import inside, now, shop
+from nematex.web.rooms.common import came_from, inside, now, shop
 from nematex.web.rooms.public_links import is_public
 from nematex.web.rooms.shown_at import shown_at
 
@@ -73,9 +73,9 @@ def _answer(kept: Job) -> Response:
 
 
 def _waiting(kept: Job) -> str:
-    came_from = inside(urlsplit(request.referrer or "").path, "/")
+    back = inside(came_from(), "/")
     key = _keys().dumps([kept.id, here() is None, _since()])
-    found = {"job": kept, "key": key, "stranger": here() is None, "came_from": came_from}
+    found = {"job": kept, "key": key, "stranger": here() is None, "came_from": back}
     return render_template("waiting.html", **found)
 
 

@@ -19,6 +19,7 @@ Point = tuple[float, float]
 MOST_COPIES = 200
 MOST_CORNERS = 2000
 LONGEST_CM = 2000.0
+LONGEST_ID = 120
 
 
 @dataclass(frozen=True)
@@ -116,6 +117,9 @@ def checked_all(pieces: Sequence[Piece]) -> list[Piece]:
     if not pieces:
         raise FieldFault("pieces", "none", "must hold at least one piece")
     ids = [piece.id for piece in pieces]
+    long = next((name for name in ids if len(name) > LONGEST_ID), None)
+    if long is not None:
+        raise FieldFault("pieces, id", f"{long[:40]}…", f"has {len(long)} letters; at most {LONGEST_ID}")
     twice = next((name for name in ids if ids.count(name) > 1), None)
     if twice is not None:
         raise FieldFault("pieces, id", twice, "stands twice; each piece needs an id of its own")

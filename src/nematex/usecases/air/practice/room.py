@@ -12,7 +12,7 @@ from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.core.judging.judge import NAMES
 from nematex.core.judging.verdict import Verdict
 from nematex.core.quantity.reader import read_length_cm, read_weight_gsm
-from nematex.core.signs import without_controls
+from nematex.core.signs import on_one_line
 from nematex.store.air import practice as store
 from nematex.store.air.practice import Answer
 from nematex.usecases.air.practice.questions import PAIRING, WEIGHT, Question, read_question
@@ -27,7 +27,7 @@ MOST_CM = 30.0
 
 def read_who(text: str) -> str:
     """Who practises, as typed; 'presenter' where nobody says."""
-    return " ".join(without_controls(text).split())[:40] or "presenter"
+    return on_one_line(text)[:40] or "presenter"
 
 
 def answer_question(shop: Shop, state: State, who: str, key: str, given: Mapping[str, str], now: datetime) -> int:

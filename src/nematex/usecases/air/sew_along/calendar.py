@@ -8,6 +8,7 @@ from zoneinfo import ZoneInfo
 
 from icalendar import Alarm, Calendar, Event
 
+from nematex.core.signs import on_one_line
 from nematex.store.air.sew_alongs import SewAlong
 from nematex.usecases.air.sew_along.dates import Regional
 from nematex.usecases.air.sew_along.form import Asked
@@ -20,7 +21,7 @@ def as_calendar(kept: SewAlong, asked: Asked, days: Sequence[Regional], zone: Zo
     made = Calendar()
     made.add("prodid", "-//Nematex//Sew-along//EN")
     made.add("version", "2.0")
-    made.add("x-wr-calname", asked.name)
+    made.add("x-wr-calname", on_one_line(asked.name))
     for number, each in enumerate(asked.parts, 1):
         event = _event(kept, f"part-{number}", f"{asked.name}: {each.part.title}", now, address)
         start = datetime.combine(each.day, asked.hour, zone)
@@ -35,7 +36,7 @@ def as_calendar(kept: SewAlong, asked: Asked, days: Sequence[Regional], zone: Zo
         event.add("dtend", each_day.order_by.at)
         alarm = Alarm()
         alarm.add("action", "DISPLAY")
-        alarm.add("description", f"Order cloth for {asked.name}")
+        alarm.add("description", on_one_line(f"Order cloth for {asked.name}"))
         alarm.add("trigger", timedelta(days=-1))
         event.add_component(alarm)
         made.add_component(event)
@@ -49,7 +50,7 @@ def _event(kept: SewAlong, name: str, summary: str, now: datetime, address: str)
     event.add("uid", f"sew-along-{kept.id}-{name}@nematex")
     event.add("dtstamp", now.astimezone(ZoneInfo("UTC")))
     event.add("sequence", kept.changes)
-    event.add("summary", summary)
+    event.add("summary", on_one_line(summary))
     if address:
         event.add("url", address)
     return event

@@ -12,7 +12,7 @@ from nematex.core.air.sew_along.parts import Dated, PartOf, back_from, from_star
 from nematex.core.amount.sizes import sizes_of
 from nematex.core.errors import FieldFault
 from nematex.core.rules.reckoning import SewAlongRules
-from nematex.core.signs import without_controls
+from nematex.core.signs import on_one_line, without_controls
 from nematex.store.air.sew_alongs import SewAlong
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.air.named import named
@@ -35,6 +35,7 @@ FIELDS = {
     "makers": "makers expected",
     "mix": "sizes",
 }
+OVER_LINES = ("what it is about", "parts")  # everything else is a line
 LONGEST = 4000
 MOST_CLOTHS, MOST_MAKERS, MOST_PARTS = 12, 5000, 20
 
@@ -118,7 +119,7 @@ def _asked(
 
 
 def _text(label: str, text: str) -> str:
-    kept = without_controls(text).strip()
+    kept = without_controls(text).strip() if label in OVER_LINES else on_one_line(text)
     if len(kept) > LONGEST:
         raise FieldFault(label, f"{kept[:40]}…", f"is {len(kept)} letters long; at most {LONGEST} are kept")
     return kept
