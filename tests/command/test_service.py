@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import fcntl
 import json
 import os
 import shutil
@@ -60,7 +61,8 @@ def test_start_again_killed_and_stop(tmp_path: Path, monkeypatch: pytest.MonkeyP
         says(address + "stock", "Stock as of")
         os.kill(state(tmp_path)["till_pid"], signal.SIGKILL)
         says(address + "stock", "The stock feed cannot be reached. Nothing was lost")
-        os.kill(state(tmp_path)["watch_pid"], signal.SIGKILL)  # else it would start them again
+        for name in ("watch_pid", "worker_pid"):  # else they would start one another, and all of it, again
+            os.kill(state(tmp_path)[name], signal.SIGKILL)
         for name in ("web_pids", "database_pid"):
             pids = state(tmp_path)[name]
             for pid in pids if isinstance(pids, list) else [pids]:
@@ -81,13 +83,19 @@ def test_start_again_killed_and_stop(tmp_path: Path, monkeypatch: pytest.MonkeyP
 
 
 def test_what_dies_is_started_again_and_a_damaged_note_of_what_runs_is_found_out(tmp_path: Path) -> None:
-    """kill -9 of both web processes, the worker and MariaDB; then the file is spoilt that says which processes are ours."""
+    """kill -9 of who watches, both web processes and MariaDB, whom the worker brings back by bringing back who watches; then
+    of the worker. At last the file is spoilt that says which processes are ours.
+    """
     try:
         address = nematex(tmp_path, "start").stdout.split()[-1]
         before = state(tmp_path)
-        for pid in (*before["web_pids"], before["worker_pid"], before["database_pid"]):  # type: ignore[misc]
+        for pid in (before["watch_pid"], *before["web_pids"], before["database_pid"]):  # type: ignore[misc]
             os.kill(pid, signal.SIGKILL)
-        until = time.monotonic() + 120
+        until = time.monotonic() + 240
+        while nematex(tmp_path, "status").returncode:
+            assert time.monotonic() < until
+        assert state(tmp_path)["watch_pid"] != before["watch_pid"]
+        os.kill(state(tmp_path)["worker_pid"], signal.SIGKILL)  # type: ignore[arg-type]
         while nematex(tmp_path, "status").returncode:
             assert time.monotonic() < until
         assert "Kelp Ladder challis" in text_of(address + "shelf?q=kelp")
@@ -116,6 +124,21 @@ def test_two_hundred_slow_connections_do_not_stop_a_quick_one(tmp_path: Path) ->
         for opened in slow:
             opened.close()
         nematex(tmp_path, "stop")
+
+
+def test_who_stops_it_while_it_is_being_started_waits_and_is_told(tmp_path: Path) -> None:
+    (tmp_path / ".nematex").mkdir()
+    with open(tmp_path / ".nematex/start.lock", "w") as held:
+        fcntl.flock(held, fcntl.LOCK_EX)
+        asked = [sys.executable, "-m", "nematex.command", "stop"]
+        environment = {**os.environ, "PYTHONPATH": str(ROOT / "src"), "NEMATEX_HOME": str(tmp_path)}
+        stopping = subprocess.Popen(asked, env=environment, stderr=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
+        assert stopping.stderr is not None
+        assert "it is just being started" in stopping.stderr.readline()
+        fcntl.flock(held, fcntl.LOCK_UN)
+        said, more = stopping.communicate(timeout=120)
+    assert (stopping.returncode, more) == (0, "")
+    assert "web server: was not running" in said
 
 
 def test_without_demo_the_shop_waits_for_its_owner(tmp_path: Path) -> None:

@@ -11,11 +11,14 @@ import sys
 import time
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
+from datetime import datetime, timedelta
 from pathlib import Path
 
 import pytest
 from sqlalchemy import select, update
 
+from nematex.command.doctor.data import look_at_data
+from nematex.command.keeper import take_up_forgotten
 from nematex.command.mariadb import free_port
 from nematex.command.standing_back import NICE
 from nematex.command.worker import _able, handing_over
@@ -25,7 +28,7 @@ from nematex.store.models import JobRow
 from nematex.usecases.cloth.lists.importing import send
 from nematex.usecases.cloth.lists.job import job_state, start_applying, start_reading
 from nematex.usecases.held.shop import Shop
-from nematex.usecases.jobs.asking import Enqueue, ask, look, stop
+from nematex.usecases.jobs.asking import Enqueue, ask, forgotten, look, name_of, stop
 from nematex.usecases.jobs.lanes import AWAITED, LANES
 from nematex.usecases.jobs.running import MOST_TRIES, run_job
 from nematex.usecases.tasks.runners import at_once, runners
@@ -273,3 +276,30 @@ def test_a_job_that_ends_its_worker_each_time_is_given_up(database: Database) ->
     found = look(database, number)
     assert found is not None
     assert (found[0].state, "three times" in found[0].message) == ("failed", True)
+
+
+def test_a_job_that_nobody_comes_to_is_taken_up_by_any_worker(database: Database) -> None:
+    """Its machine died while it ran, or its number was lost; what waits behind another's work is left alone."""
+    now = datetime.now()
+    with database.work() as work:
+        lost, waits = (jobs.add_job(work, kind, f"key {kind}", "{}", {}, 0) for kind in ("lay", "list"))
+        jobs.set_job(work, lost, state="running", made_at=now - timedelta(minutes=2))
+        jobs.set_job(work, waits, made_at=now - timedelta(minutes=2))
+        young = jobs.add_job(work, "proposal", "key", "{}", {}, 0)
+        jobs.set_job(work, young, made_at=now)
+    handed: list[tuple[str, int]] = []
+
+    def enqueue(kind: str, job_id: int) -> None:
+        handed.append((kind, job_id))
+
+    assert take_up_forgotten(database, enqueue, now) == 2
+    assert handed == [("lay", lost), ("list", waits)]
+    with database.work() as work:
+        other = jobs.add_job(work, "list", "another", "{}", {}, 0)
+        jobs.set_job(work, other, state="running", made_at=now - timedelta(minutes=3))
+    with database.lock(name_of(other)):  # somebody works on it: what waits behind it is not forgotten
+        assert [each.id for each in forgotten(database, now)] == [lost]
+    with database.lock(name_of(lost)):
+        assert {each.id for each in forgotten(database, now)} == {waits, other}
+    named = " ".join(each.seen for each in look_at_data(database, now) if each.what == "jobs")
+    assert f"job {lost} (lay) is running" in named

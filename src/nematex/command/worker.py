@@ -17,8 +17,6 @@ from nematex.usecases.jobs.lanes import LANES, lane_of
 from nematex.usecases.jobs.queue import queue_in, task_of
 from nematex.usecases.jobs.running import Runner, run_job
 from nematex.usecases.tasks.runners import runners
-from nematex.web.app import create_app
-from nematex.web.books import DRAWN, drawn_jobs
 
 AGAIN_AFTER_S = 0.5
 
@@ -48,6 +46,9 @@ def queue_of(folder: Path, lane: str) -> tuple[Huey, Callable[[int], Any]]:
 
 def _able(url: str, lane: str, enqueue: Enqueue) -> tuple[Shop, dict[str, Runner]]:
     """A shop and what can be done with it; the pages' templates are read where a lane draws with them."""
+    from nematex.web.app import create_app  # who only hands jobs over needs no page
+    from nematex.web.books import DRAWN, drawn_jobs
+
     if DRAWN.isdisjoint(LANES[lane]):
         shop = Shop(Database(url), enqueue)
         return shop, runners(shop)

@@ -11,9 +11,19 @@ from contextlib import suppress
 from types import FrameType
 
 from nematex.command.orphans import PARENT
+from nematex.command.service.processes import start_watch
+from nematex.command.service.state import start_lock
 from nematex.usecases.jobs.lanes import LANES
 
-AGAIN_AFTER_S = 0.5
+AGAIN_AFTER_S, WATCH_EVERY_S = 0.5, 2.0
+
+
+def _look_after_watch(ending: threading.Event) -> None:
+    """Who starts again what dies may die too: it is brought back from here, as it brings back this process."""
+    while not ending.wait(WATCH_EVERY_S):
+        with suppress(OSError, RuntimeError), start_lock(wait=False) as free:
+            if free and not ending.is_set():
+                start_watch(os.environ["DATABASE_URL"])
 
 
 def work() -> int:
@@ -40,6 +50,7 @@ def work() -> int:
             ending.wait(AGAIN_AFTER_S)
 
     signal.signal(signal.SIGTERM, on_signal)
+    threading.Thread(target=_look_after_watch, args=(ending,), daemon=True).start()
     parts = [*(("consume", lane) for lane in LANES), ("poll",), ("keep",)]
     threads = [threading.Thread(target=watch, args=(part,)) for part in parts]
     for thread in threads:

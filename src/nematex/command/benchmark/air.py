@@ -14,6 +14,7 @@ from datetime import date, timedelta
 import waitress.server
 from flask import Flask
 
+from nematex.command.benchmark.meant import HTML, PDF, asked, must_be
 from nematex.command.browser import chromium
 from nematex.store.records import Pick
 from nematex.usecases.air.notes.texts import texts_of
@@ -58,15 +59,15 @@ def time_air(app: Flask, shop: Shop) -> None:
     state = shop.now()
     programme = next(one for one in state.programmes if one.id == made)
     client = app.test_client()
-    client.get(f"/programmes/{made}")  # nobody writes notes of picks that were never looked at
+    asked(client, f"/programmes/{made}", HTML, "On air")  # nobody writes notes of picks that were never looked at
     start = time.perf_counter()
     texts_of(shop, made, told_of(shop, state, programme, date(2027, 5, 1)))
     print(f"air: all notes of {PLACES} places in {time.perf_counter() - start:.2f} s (wanted under 1)")
     start = time.perf_counter()
-    client.get(f"/programmes/{made}/air/")
+    asked(client, f"/programmes/{made}/air/", HTML, "On air")
     print(f"air: the camera view of {PLACES} places opens in {time.perf_counter() - start:.2f} s, answers included")
     start = time.perf_counter()
-    client.get(f"/programmes/{made}/leaflet")
+    asked(client, f"/programmes/{made}/leaflet", PDF)
     print(f"air: leaflet in {time.perf_counter() - start:.1f} s (wanted under 5, in the background)")
     with _served(app) as base:
         _keys(f"{base}/programmes/{made}/air/")
@@ -77,6 +78,7 @@ def _keys(address: str) -> None:
     with chromium() as browser:
         page = browser.new_page(viewport={"width": 1920, "height": 1080})
         page.goto(address)
+        must_be(address, 200 if page.url == address else 302, HTML, page.title().encode(), HTML, "On air")
         page.keyboard.press("ArrowRight")
         spent: list[float] = page.evaluate(NEXT.replace("KEYS", str(KEYS)))
     said = f"median {statistics.median(spent):.0f} ms, p95 {_p95(spent):.0f} ms of {KEYS}"
@@ -114,7 +116,7 @@ def _read(address: str, heard: multiprocessing.Queue[list[float]]) -> None:
         for _ in range(READS):
             start = time.perf_counter()
             with urllib.request.urlopen(address, timeout=60) as reply:
-                reply.read()
+                must_be(address, reply.status, reply.headers["Content-Type"], reply.read(), HTML, "All along")
             spent.append(1000 * (time.perf_counter() - start))
             time.sleep(1.0)
 

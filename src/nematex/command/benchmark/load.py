@@ -57,6 +57,9 @@ class _Form(HTMLParser):
             self._open = ""
 
 
+NOT_THE_PAGE = 598  # counted as an error
+
+
 @dataclass(frozen=True)
 class Known:
     """Numbers of what is in the shop."""
@@ -101,7 +104,8 @@ class _Client:
             "home": "/",
         }
         if what in pages:
-            return self.ask("GET", pages[what])[0]
+            status = self.ask("GET", pages[what])[0]
+            return status if status != 302 else NOT_THE_PAGE  # led elsewhere: to the door, say
         if what == "pick":
             given = {"csrf_token": self.token, "programme": str(self.random.choice(self.known.programmes))}
             given |= {"cloth": str(cloth), "pattern": str(pattern)}

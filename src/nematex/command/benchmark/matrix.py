@@ -11,6 +11,7 @@ from functools import partial
 
 from flask.testing import FlaskClient
 
+from nematex.command.benchmark.meant import HTML, asked
 from nematex.core.cloth.columns import columns
 from nematex.core.cloth.estimates import known_cloth
 from nematex.core.judging.demand import demand
@@ -64,9 +65,17 @@ def time_grid(client: FlaskClient, cloth_ids: Sequence[int], pattern_ids: Sequen
     """The page of 40 × 40, and the hang's drawing as it is asked for while something is moved."""
     chosen = "&".join([*(f"cloth={each}" for each in cloth_ids[:40]), *(f"pattern={each}" for each in pattern_ids[:40])])
     one, other = cloth_ids[0], cloth_ids[7]
-    _print("grid of 40 by 40", 300, lambda n: client.get(f"/matrix?{chosen}&look={('flowing', 'structured')[n % 2]}"))
-    asked = f"/hang/drawing?cloth={one}&cloth={other}&garment=gathered+skirt"
-    _print("hang of two cloths", 100, lambda n: client.get(f"{asked}&look={n % 20 * 5}&bend.{one}={1 + n / 30:.2f}"))
+    _print(
+        "grid of 40 by 40",
+        300,
+        lambda n: asked(client, f"/matrix?{chosen}&look={('flowing', 'structured')[n % 2]}", HTML, "<table"),
+    )
+    drawing = f"/hang/drawing?cloth={one}&cloth={other}&garment=gathered+skirt"
+    _print(
+        "hang of two cloths",
+        100,
+        lambda n: asked(client, f"{drawing}&look={n % 20 * 5}&bend.{one}={1 + n / 30:.2f}", HTML, "<svg"),
+    )
 
 
 def _print(name: str, wanted_ms: int, get: Callable[[int], object]) -> None:

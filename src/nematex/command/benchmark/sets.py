@@ -10,8 +10,11 @@ from dataclasses import replace
 from datetime import date
 from pathlib import Path
 
+from flask.testing import FlaskClient
+
 from nematex.command.benchmark.air import time_air
 from nematex.command.benchmark.matrix import made_up_patterns
+from nematex.command.benchmark.meant import HTML, PDF, asked, tried_by_owner
 from nematex.command.mariadb import LocalMariaDB
 from nematex.core.pattern.facts import Requirement, Size
 from nematex.store.cloth.cloths import save_cloths
@@ -23,7 +26,6 @@ from nematex.usecases.judging.whole_matrix import whole
 from nematex.usecases.programme import acts
 from nematex.usecases.programme.proposing import planning
 from nematex.usecases.programme.proposing.propose import propose
-from nematex.web.app import create_app
 
 GARMENTS = ("dress", "skirt", "tee", "wide trousers", "shirt", "coat", "jumpsuit", "shorts", "hoodie", "slip dress")
 TIMES = 40
@@ -62,7 +64,7 @@ def time_sets(cloths: Sequence[ClothRecord], count: int = 1000) -> None:
 
 
 def _time(database: Database) -> None:
-    app = create_app(database, "bench")
+    app = tried_by_owner(database)
     shop: Shop = app.extensions["shop"]
     state = shop.now()
     whole(shop, state)
@@ -82,7 +84,7 @@ def _time(database: Database) -> None:
     time_air(app, shop)
 
 
-def _pages(client: object, shop: Shop, made: int) -> None:
+def _pages(client: FlaskClient, shop: Shop, made: int) -> None:
     def fill(count: int) -> None:
         programme = next(one for one in shop.now().programmes if one.id == made)
         taken, state = {pick.cloth_id for pick in programme.picks}, shop.now()
@@ -94,17 +96,17 @@ def _pages(client: object, shop: Shop, made: int) -> None:
         picks = next(one for one in shop.now().programmes if one.id == made).picks
         acts.change_picks(shop, made, {}, "down", picks[0].id)
 
-    def get(view: str) -> Callable[[], object]:
-        return lambda: client.get(f"/programmes/{made}/{view}")  # type: ignore[attr-defined]
+    def get(view: str, *words: str) -> Callable[[], object]:
+        return lambda: asked(client, f"/programmes/{made}/{view}", HTML, *words)
 
-    _print("wall of 12", 200, move, get("wall"))
-    _print("colour and outfits after a move", 100, move, get("together"))
-    _print("who is left out after a move", 100, move, get("set"))
+    _print("wall of 12", 200, move, get("wall", "Bench", "<svg"))
+    _print("colour and outfits after a move", 100, move, get("together", "Colour and outfits", "Bench"))
+    _print("who is left out after a move", 100, move, get("set", "Who is left out?", "Bench"))
     start = time.perf_counter()
-    client.get(f"/programmes/{made}/book")  # type: ignore[attr-defined]
+    asked(client, f"/programmes/{made}/book", PDF)
     print(f"sets: look-book of 12 in {time.perf_counter() - start:.1f} s (wanted under 5, in the background)")
     fill(40)
-    _print("wall of 40", 500, move, get("wall"))
+    _print("wall of 40", 500, move, get("wall", "Bench", "<svg"))
 
 
 def _print(name: str, wanted_ms: int, before: Callable[[], None], act: Callable[[], object]) -> None:

@@ -73,12 +73,19 @@ def start_beside(url: str) -> None:
         _noted(till, till_pid=till.pid, till_port=port)
         ask_till(url, port)
     if not worker_runs(state):
-        worker = detached("worker", url, "work")
+        worker = detached("worker", url, "work", more=_given())
         _noted(worker, worker_pid=worker.pid)
+
+
+GIVEN = "NEMATEX_GIVEN_DATABASE"
+
+
+def _given() -> dict[str, str]:
+    """Whether somebody named the database, as whoever was started before knows it: to all of ours its URL is told."""
+    return {GIVEN: os.environ.get(GIVEN) or ("1" if os.environ.get("DATABASE_URL") else "0")}
 
 
 def start_watch(url: str) -> None:
     """Who starts again what dies."""
     if not watch_runs(read_state()):
-        given = {"NEMATEX_GIVEN_DATABASE": "1"} if os.environ.get("DATABASE_URL") else {}
-        keep(watch_pid=detached("watch", url, "watch", more=given).pid)
+        keep(watch_pid=detached("watch", url, "watch", more=_given()).pid)

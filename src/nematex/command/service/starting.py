@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import fcntl
 import os
 import shutil
 import signal
@@ -16,7 +15,7 @@ from nematex.command.network import LAN_PORT, names_here, picture, read_address
 from nematex.command.service.database import database_url, prepare
 from nematex.command.service.keys import set_up_code
 from nematex.command.service.processes import metrics_folder, processes, start_beside, start_watch, start_web
-from nematex.command.service.state import healthy, home, keep, read_state, web_pids_of
+from nematex.command.service.state import healthy, home, keep, read_state, start_lock, web_pids_of
 
 DEFAULT_PORT, HIGHEST_PORT = 8765, 65535
 # A process that still lives is on its way: a busy machine may take minutes to bring it up.
@@ -69,8 +68,7 @@ def start(port: int | None, demo: bool, lan: str | None = None) -> int:
     if port is not None and not 1 <= port <= HIGHEST_PORT:
         print(f"nematex: --port: {port} is no port; choose one from 1 to {HIGHEST_PORT}, or leave it out.", file=sys.stderr)
         return 2
-    with open(home() / "start.lock", "w") as lock:
-        fcntl.flock(lock, fcntl.LOCK_EX)
+    with start_lock():
         return _start(port, demo, lan)
 
 

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+import fcntl
 import json
 import os
 import re
+import sys
 import urllib.error
 import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
@@ -20,6 +24,22 @@ def home() -> Path:
     folder.mkdir(parents=True, exist_ok=True)
     folder.chmod(0o700)  # it names the port and holds password, key and data
     return folder
+
+
+@contextmanager
+def start_lock(wait: bool = True, said: str = "") -> Iterator[bool]:
+    """Held by whoever starts, stops or starts again; whether it is. `said` is printed where it has to be waited for."""
+    with open(home() / "start.lock", "w") as lock:
+        try:
+            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            if not wait:
+                yield False
+                return
+            if said:
+                print(said, file=sys.stderr, flush=True)
+            fcntl.flock(lock, fcntl.LOCK_EX)
+        yield True
 
 
 def read_state() -> State:

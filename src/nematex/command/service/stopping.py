@@ -15,6 +15,7 @@ from nematex.command.service.state import (
     healthy,
     keep,
     read_state,
+    start_lock,
     till_runs,
     watch_runs,
     web_pids_of,
@@ -25,6 +26,11 @@ from nematex.store.database import Database
 
 def stop() -> int:
     """End who watches, the web server, the worker, then the database."""
+    with start_lock(said="nematex: it is just being started; as soon as it is up it is stopped …"):
+        return _stop()
+
+
+def _stop() -> int:
     state = read_state()
     if watch_runs(state):
         end(state["watch_pid"])

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import fcntl
 import logging
 import os
 import subprocess
@@ -12,14 +11,14 @@ from collections import deque
 from sqlalchemy.exc import SQLAlchemyError
 
 from nematex.command.service.database import database_url
-from nematex.command.service.processes import start_beside, start_web
+from nematex.command.service.processes import GIVEN, start_beside, start_web
 from nematex.command.service.starting import network_of
 from nematex.command.service.state import (
     State,
     database_runs,
-    home,
     keep,
     read_state,
+    start_lock,
     till_runs,
     web_pids_of,
     worker_runs,
@@ -77,18 +76,16 @@ def _start_webs(children: list[subprocess.Popen[bytes]], url: str, state: State,
 
 def watch() -> int:
     """Until it is ended, or another watches in its place."""
-    own_database = not os.environ.get("NEMATEX_GIVEN_DATABASE")
+    own_database = os.environ.get(GIVEN) != "1"
     if own_database:
         os.environ.pop("DATABASE_URL", None)  # ours is brought up again where it died
     children: list[subprocess.Popen[bytes]] = []
     patience = Patience()
     while True:
         time.sleep(LOOK_EVERY_S)
-        with open(home() / "start.lock", "w") as lock:
-            try:
-                fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
-            except BlockingIOError:
-                continue  # somebody starts it just now
+        with start_lock(wait=False) as free:
+            if not free:
+                continue  # somebody starts or stops it just now
             if read_state().get("watch_pid") not in (None, os.getpid()):
                 return 0
             try:

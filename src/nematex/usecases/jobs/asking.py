@@ -142,3 +142,11 @@ def left_open(database: Database, now: datetime) -> list[Job]:
     with database.work() as work:
         found = jobs.opened_before(work, now - A_WHILE)
     return [each for each in found if not database.is_locked(name_of(each.id))]
+
+
+def forgotten(database: Database, now: datetime) -> list[Job]:
+    """Those of the jobs left open that nobody will come to by himself: of a lane in which nobody works on anything."""
+    with database.work() as work:
+        open_now = jobs.opened_before(work, now + timedelta(days=1))
+    busy = {lane_of(each.kind) for each in open_now if database.is_locked(name_of(each.id))}
+    return [each for each in left_open(database, now) if each.state != "waiting" or lane_of(each.kind) not in busy]
