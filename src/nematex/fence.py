@@ -16,7 +16,7 @@ from typing import Any
 
 from nematex.core.errors import FieldFault
 
-CPU_S, WALL_S = 4, 20.0  # a busy machine gives it less of a processor
+CPU_S, WALL_S = 4, 90.0  # a busy machine gives it a small part of a processor
 MEMORY_BYTES = 768 * 2**20
 LONGEST_SENTENCE = 400
 TOO_MUCH = "takes too long or too much memory to read; save it with fewer points, curves or pieces"
