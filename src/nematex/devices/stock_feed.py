@@ -67,15 +67,19 @@ class HttpStockFeed:
         kind = http.client.HTTPSConnection if parts.scheme == "https" else http.client.HTTPConnection
         asked = kind(parts.hostname or "", parts.port, timeout=self.wait_s)
 
+        lines: list[socket.socket] = []  # the answer outlives its connection, which forgets the line
+
         def cut() -> None:
             over.set()
-            with suppress(OSError):
-                if asked.sock:
-                    asked.sock.shutdown(socket.SHUT_RDWR)
+            for line in lines:
+                with suppress(OSError):
+                    line.shutdown(socket.SHUT_RDWR)
 
         timer = threading.Timer(self.wait_s, cut)
         timer.start()
         try:
+            asked.connect()
+            lines.append(asked.sock)
             path = f"{parts.path or '/'}{'?' if parts.query else ''}{parts.query}"
             asked.request("GET", path, headers={"Accept": "application/json"})
             reply = asked.getresponse()

@@ -17,7 +17,7 @@ document.addEventListener("alpine:init", () => Alpine.data("remote", () => ({
       const shows = await answer.json();
       for (const name of ["clock", "state", "title", "fact", "next"]) if (shows[name] !== undefined) this[name] = shows[name];
       if (this.told === "No connection.") this.told = "";
-    } catch (fault) { this.told = "No connection."; }
+    } catch (fault) { if (!this.told.startsWith("Not sent")) this.told = "No connection."; } // what was not sent is to be pressed again
   },
   async post(what) {
     const token = document.querySelector("meta[name=csrf]").content;
