@@ -12,7 +12,7 @@ from types import FrameType
 
 from nematex.command.orphans import PARENT
 from nematex.command.service.processes import start_watch
-from nematex.command.service.state import start_lock
+from nematex.command.service.state import read_state, start_lock
 from nematex.usecases.jobs.lanes import LANES
 
 AGAIN_AFTER_S, WATCH_EVERY_S = 0.5, 2.0
@@ -22,7 +22,7 @@ def _look_after_watch(ending: threading.Event) -> None:
     """Who starts again what dies may die too: it is brought back from here, as it brings back this process."""
     while not ending.wait(WATCH_EVERY_S):
         with suppress(OSError, RuntimeError), start_lock(wait=False) as free:
-            if free and not ending.is_set():
+            if free and not ending.is_set() and read_state().get("watch_pid"):  # somebody was there to watch
                 start_watch(os.environ["DATABASE_URL"])
 
 
