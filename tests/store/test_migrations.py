@@ -6,10 +6,12 @@ import threading
 from pathlib import Path
 
 import pytest
+from conftest import empty
 from sqlalchemy import event, text
 from store.test_earlier_shops import EDITIONS, counts, load
 
 from nematex.command.mariadb import LocalMariaDB
+from nematex.command.service.database import prepare
 from nematex.store.database import Database
 from nematex.store.faults import SchemaFault
 from nematex.store.trail.triggers import out_of_place
@@ -78,6 +80,24 @@ def test_a_table_that_an_ended_upgrade_left_is_taken_as_it_is(bare: Database) ->
     with bare.engine.begin() as connection:
         connection.execute(text("update alembic_version set version_num = '0017'"))
     bare.migrate()
+    bare.check()
+
+
+def test_a_start_finishes_what_an_earlier_program_left_half_done_and_keeps_a_whole_shop_first(
+    bare: Database, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    monkeypatch.setenv("NEMATEX_HOME", str(tmp_path))
+    bare.migrate("0017")
+    prepare(bare.url, demo=False)
+    (kept,) = (tmp_path / ".nematex/backups/before-upgrades/0017").glob("*.tar")
+    assert str(kept) in capsys.readouterr().out
+    empty(bare)
+    bare.migrate("0018")
+    with bare.engine.begin() as connection:  # its tables are there, its number is not
+        connection.execute(text("update alembic_version set version_num = '0017'"))
+    kept.unlink()
+    prepare(bare.url, demo=False)
+    assert "half way between two versions" in capsys.readouterr().out
     bare.check()
 
 

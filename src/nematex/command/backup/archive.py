@@ -36,6 +36,10 @@ class BackupFault(NematexError, RuntimeError):
     """A backup that cannot be made, read or trusted; the message says why and what to do."""
 
 
+class NotProved(BackupFault):
+    """What was read from the database does not make a shop of its revision: its tables are half changed."""
+
+
 class AnotherShops(BackupFault):
     """A backup whose MAC is of another key: of another shop, or of this one before its key was lost."""
 

@@ -13,7 +13,7 @@ from pathlib import Path
 
 import nematex
 from nematex.command.backup import archive, elsewhere, sealed
-from nematex.command.backup.archive import FORMAT, LINES, STAMP, BackupFault, Manifest, TableTold, hash_of
+from nematex.command.backup.archive import FORMAT, LINES, STAMP, BackupFault, Manifest, NotProved, TableTold, hash_of
 from nematex.command.mariadb import LocalMariaDB
 from nematex.core.retention import kept
 from nematex.store.copying.filling import FillingFault, fill
@@ -120,12 +120,14 @@ def put_in(database: Database, manifest: Manifest, rows: Path) -> None:
 
 
 def prove(manifest: Manifest, rows: Path, folder: Path) -> None:
-    """Put it into a server of its own, and find the same rows there. Raises BackupFault."""
+    """Put it into a server of its own, and find the same rows there. Raises NotProved."""
     server = LocalMariaDB(folder)
     server.start()
     try:
         with closing(Database(server.url)) as database:
             put_in(database, manifest, rows)
+    except BackupFault as fault:
+        raise NotProved(str(fault)) from fault
     finally:
         server.stop()
 

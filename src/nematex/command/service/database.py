@@ -6,6 +6,7 @@ import os
 import re
 from datetime import datetime
 
+from nematex.command.backup.archive import NotProved
 from nematex.command.backup.making import folder_of, make
 from nematex.command.mariadb import LocalMariaDB, open_to_anybody
 from nematex.command.service.ending import end
@@ -48,8 +49,11 @@ def _keep_what_is(database: Database) -> None:
         return
     folder = folder_of(home()) / "before-upgrades" / database.revision()
     if not any(folder.glob("*.tar")):  # one that was ended in its middle goes on: what was before it is kept already
-        kept = make(database.url, folder, datetime.now(), backup_key())
-        print(f"The shop is brought up to date. As it was, it is kept in {kept}")
+        try:
+            kept = make(database.url, folder, datetime.now(), backup_key())
+            print(f"The shop is brought up to date. As it was, it is kept in {kept}")
+        except NotProved:  # an earlier program's upgrade was ended in its middle: to go on is what mends it
+            print("The shop is half way between two versions, so it could not be kept as it was. Its upgrade is finished now.")
 
 
 def prepare(url: str, demo: bool) -> bool:
