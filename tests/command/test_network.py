@@ -1,4 +1,7 @@
-"""The shop on its network, seen by a second device: a network namespace of the test's own, with an address of its own."""
+"""The shop on its network, seen by a second device: each in a network namespace of its own, joined by a cable.
+
+This machine's own network stays as it is: a browser that another test drives drops what it loads when an address comes or goes.
+"""
 
 from __future__ import annotations
 
@@ -14,7 +17,7 @@ from pathlib import Path
 
 import pytest
 from cryptography import x509
-from test_service import nematex, state
+from test_service import environment, state
 
 from nematex.command.certificate import certificate
 from nematex.command.mariadb import LocalMariaDB
@@ -49,27 +52,33 @@ def ip(*words: str) -> None:
 
 
 @pytest.fixture
-def phone() -> Iterator[str]:
-    """A namespace joined to this machine by a cable of its own; skipped where the system makes none."""
-    name, cable = f"nematex-{os.getpid()}", f"nx{os.getpid() % 100000}"
+def machines() -> Iterator[tuple[str, str]]:
+    """Two namespaces, the shop's and the phone's; skipped where the system makes none."""
+    both = shop, phone = f"nematex-shop-{os.getpid()}", f"nematex-phone-{os.getpid()}"
     if os.geteuid() or not shutil.which("ip"):
         pytest.skip("only root may make a network namespace")
-    if subprocess.run(["ip", "netns", "add", name], check=False, capture_output=True).returncode:
-        pytest.skip("this system makes no network namespaces")
     try:
-        ip("link", "add", f"{cable}a", "type", "veth", "peer", "name", f"{cable}b", "netns", name)
-        ip("address", "add", f"{SHOP}/24", "dev", f"{cable}a")
-        ip("link", "set", f"{cable}a", "up")
-        ip("-n", name, "address", "add", f"{PHONE}/24", "dev", f"{cable}b")
-        ip("-n", name, "link", "set", f"{cable}b", "up")
-        yield name
+        for name in both:
+            if subprocess.run(["ip", "netns", "add", name], check=False, capture_output=True).returncode:
+                pytest.skip("this system makes no network namespaces")
+            ip("-n", name, "link", "set", "lo", "up")
+        ip("-n", shop, "link", "add", "cable", "type", "veth", "peer", "name", "cable", "netns", phone)
+        for name, address in zip(both, (SHOP, PHONE), strict=True):
+            ip("-n", name, "address", "add", f"{address}/24", "dev", "cable")
+            ip("-n", name, "link", "set", "cable", "up")
+        yield both
     finally:
-        subprocess.run(["ip", "netns", "del", name], check=False)
+        for name in both:
+            subprocess.run(["ip", "netns", "del", name], check=False, capture_output=True)
+
+
+def inside(machine: str, *words: str) -> list[str]:
+    return ["ip", "netns", "exec", machine, sys.executable, *words]
 
 
 def ask(phone: str, *asked: dict[str, object]) -> list[dict[str, object]]:
     done = subprocess.run(
-        ["ip", "netns", "exec", phone, sys.executable, "-c", ASK],
+        inside(phone, "-c", ASK),
         input=json.dumps(asked),
         capture_output=True,
         text=True,
@@ -106,7 +115,13 @@ def with_owner(home: Path) -> None:
     database.close()
 
 
-def test_a_phone_on_the_shops_network(tmp_path: Path, phone: str) -> None:
+def test_a_phone_on_the_shops_network(tmp_path: Path, machines: tuple[str, str]) -> None:
+    shop, phone = machines
+
+    def nematex(home: Path, *words: str) -> subprocess.CompletedProcess[str]:
+        line = inside(shop, "-m", "nematex.command", *words)
+        return subprocess.run(line, env=environment(home), capture_output=True, text=True, check=False)
+
     try:
         assert nematex(tmp_path, "start").returncode == 0
         refused = nematex(tmp_path, "start", "--lan", SHOP)

@@ -18,12 +18,17 @@ import pytest
 from conftest import ROOT
 
 
+def environment(home: Path) -> dict[str, str]:
+    """Of a command of the shop in this folder, with a database of its own."""
+    found = {**os.environ, "NEMATEX_HOME": str(home), "PYTHONPATH": str(ROOT / "src")}
+    found.pop("DATABASE_URL", None)
+    return found
+
+
 def nematex(home: Path, *arguments: str, stdin: str = "") -> subprocess.CompletedProcess[str]:
-    environment = {**os.environ, "NEMATEX_HOME": str(home), "PYTHONPATH": str(ROOT / "src")}
-    environment.pop("DATABASE_URL", None)
     return subprocess.run(
         [sys.executable, "-m", "nematex.command", *arguments],
-        env=environment,
+        env=environment(home),
         input=stdin,
         capture_output=True,
         text=True,
@@ -131,8 +136,7 @@ def test_who_stops_it_while_it_is_being_started_waits_and_is_told(tmp_path: Path
     with open(tmp_path / ".nematex/start.lock", "w") as held:
         fcntl.flock(held, fcntl.LOCK_EX)
         asked = [sys.executable, "-m", "nematex.command", "stop"]
-        environment = {**os.environ, "PYTHONPATH": str(ROOT / "src"), "NEMATEX_HOME": str(tmp_path)}
-        stopping = subprocess.Popen(asked, env=environment, stderr=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
+        stopping = subprocess.Popen(asked, env=environment(tmp_path), stderr=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
         assert stopping.stderr is not None
         assert "it is just being started" in stopping.stderr.readline()
         fcntl.flock(held, fcntl.LOCK_UN)
