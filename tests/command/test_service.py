@@ -17,6 +17,8 @@ from pathlib import Path
 import pytest
 from conftest import ROOT
 
+from nematex.command.service.roles import family
+
 
 def environment(home: Path) -> dict[str, str]:
     """Of a command of the shop in this folder, with a database of its own."""
@@ -45,6 +47,17 @@ def text_of(address: str) -> str:
         return reply.read().decode()  # type: ignore[no-any-return]
 
 
+def till(home: Path, mode: str) -> None:
+    """Tell the simulated till how to behave."""
+    asked = urllib.request.Request(
+        f"http://127.0.0.1:{state(home)['till_port']}/act",
+        json.dumps({"mode": mode}).encode(),
+        {"Content-Type": "application/json"},
+    )
+    with urllib.request.urlopen(asked, timeout=60):
+        pass
+
+
 def says(address: str, words: str, said: bool = True) -> None:
     """Wait until a page says it, or says it no more; the patience of the browser tests."""
     until = time.monotonic() + 120
@@ -64,32 +77,30 @@ def test_start_again_killed_and_stop(tmp_path: Path, monkeypatch: pytest.MonkeyP
         assert nematex(tmp_path, "start").stdout.split()[-1] == address
         assert nematex(tmp_path, "status").returncode == 0
         says(address + "stock", "Stock as of")
-        os.kill(state(tmp_path)["till_pid"], signal.SIGKILL)
-        says(address + "stock", "The stock feed cannot be reached. Nothing was lost")
-        for name in ("watch_pid", "worker_pid"):  # else they would start one another, and all of it, again
-            os.kill(state(tmp_path)[name], signal.SIGKILL)
-        for name in ("web_pids", "database_pid"):
-            pids = state(tmp_path)[name]
-            for pid in pids if isinstance(pids, list) else [pids]:
-                os.kill(pid, signal.SIGKILL)
+        till(tmp_path, "down")
+        says(address + "stock", "Nothing was lost")
+        for pid in (*family(str(tmp_path)), state(tmp_path)["database_pid"]):  # those left would start all of it again
+            os.kill(pid, signal.SIGKILL)
         assert nematex(tmp_path, "status").returncode == 1
         again = nematex(tmp_path, "start")
         assert again.stdout.split()[-1] == address, again.stderr
         assert "Loaded" not in again.stdout
         assert "Kelp Ladder challis" in text_of(address + "shelf?q=kelp")
-        says(address + "stock", "cannot be reached", said=False)  # the till is back, and asked
+        till(tmp_path, "usual")
+        says(address + "stock", "Nothing was lost", said=False)
         taken = nematex(tmp_path, "start", "--port", "1")
         assert taken.returncode == 1
         assert "already running" in taken.stderr
     finally:
         stopped = nematex(tmp_path, "stop")
-    assert stopped.stdout.count("stopped") == 4
+    assert stopped.stdout.count("stopped") == 3
+    assert family(str(tmp_path)) == {}
     assert nematex(tmp_path, "status").returncode == 1
 
 
 def test_what_dies_is_started_again_and_a_damaged_note_of_what_runs_is_found_out(tmp_path: Path) -> None:
     """kill -9 of who watches, both web processes and MariaDB, whom the worker brings back by bringing back who watches; then
-    of the worker. At last the file is spoilt that says which processes are ours.
+    of who watches and the worker, whom a web process brings back so. At last the file is spoilt that says which are ours.
     """
     try:
         address = nematex(tmp_path, "start").stdout.split()[-1]
@@ -100,7 +111,8 @@ def test_what_dies_is_started_again_and_a_damaged_note_of_what_runs_is_found_out
         while nematex(tmp_path, "status").returncode:
             assert time.monotonic() < until
         assert state(tmp_path)["watch_pid"] != before["watch_pid"]
-        os.kill(state(tmp_path)["worker_pid"], signal.SIGKILL)  # type: ignore[arg-type]
+        for name in ("watch_pid", "worker_pid"):
+            os.kill(state(tmp_path)[name], signal.SIGKILL)
         while nematex(tmp_path, "status").returncode:
             assert time.monotonic() < until
         assert "Kelp Ladder challis" in text_of(address + "shelf?q=kelp")
@@ -110,7 +122,7 @@ def test_what_dies_is_started_again_and_a_damaged_note_of_what_runs_is_found_out
         assert nematex(tmp_path, "start").stdout.split()[-1] == address
     finally:
         stopped = nematex(tmp_path, "stop")
-    assert stopped.stdout.count("stopped") == 4
+    assert stopped.stdout.count("stopped") == 3
     assert "127.0.0.1" not in nematex(tmp_path, "status").stdout
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import re
 from collections.abc import Iterator
+from datetime import datetime, timedelta
 from typing import Any
 
 import pypdfium2
@@ -23,6 +24,7 @@ from nematex.store.records import Photo
 from nematex.usecases.air.sew_along import acts
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.jobs import asking
+from nematex.usecases.jobs.behind import BEHIND_AFTER_S
 from nematex.usecases.jobs.running import Runner, run_job
 from nematex.usecases.tasks.runners import runners
 from nematex.web.books import drawn_jobs
@@ -238,3 +240,23 @@ def test_more_labels_than_are_drawn_at_once_are_refused_in_words(client: FlaskCl
     assert answer.status_code == 400
     assert "are too many labels at once; at most 3" in answer.text
     assert not held
+
+
+def test_a_page_that_waits_says_when_all_work_in_the_background_is_behind(waiting: tuple[Page, Site], held: Held) -> None:
+    page, site = waiting
+    now = datetime.now()
+    with site.shop.database.work() as work:
+        first = jobs.add_job(work, "sheet", "another", "{}", {}, 0)
+        jobs.set_job(work, first, made_at=now - timedelta(seconds=BEHIND_AFTER_S["sets"] + 61))
+    page.goto("/shelf/export.csv?q=kelp")
+    expect(page.get_by_text("2 jobs are not done, the first since 3 minutes")).to_be_visible()
+    told = page.request.get("/health/lanes").json()
+    assert told["lanes"]["sets"]["behind"]
+    assert told["lanes"]["lays"] == {"open": 0, "oldest_s": 0, "behind": False}
+    with site.shop.database.work() as work:
+        jobs.set_job(work, first, state="done")
+    page.reload()
+    expect(page.get_by_text("Your file is being made")).to_be_visible()
+    assert page.request.get("/health/lanes").json()["behind"] == ""
+    with page.expect_download():
+        run_job(site.shop.database, held[-1][1], held[-1][0])

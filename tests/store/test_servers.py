@@ -10,7 +10,8 @@ import pytest
 from sqlalchemy import text
 
 from nematex.command.backup.making import put_in, read_rows
-from nematex.command.mariadb import LocalMariaDB, free_port
+from nematex.command.mariadb import LocalMariaDB
+from nematex.command.ports import free_port
 from nematex.store.cloth.cloths import change_cloth
 from nematex.store.connecting import read_url
 from nematex.store.database import Database, DatabaseGone, lost_a_race

@@ -8,8 +8,6 @@ import sys
 from collections.abc import Callable, Sequence
 
 import nematex
-from nematex.command.orphans import end_with_parent
-from nematex.command.standing_back import stand_back
 from nematex.core.errors import FieldFault
 
 EPILOG = "`start` runs the shop on 127.0.0.1; DATABASE_URL points it at another MariaDB."
@@ -30,7 +28,8 @@ def _parser() -> argparse.ArgumentParser:
         help="answer on the shop's network too, by HTTPS (default: the address found)",
     )
     commands.add_parser("stop", help="stop it all")
-    commands.add_parser("status", help="say what is running")
+    status = commands.add_parser("status", help="say what is running")
+    status.add_argument("--sizes", action="store_true", help="each process: memory (PSS) and processor at rest, and their sums")
     invite = commands.add_parser("invite", help="print a link by which somebody comes in, or sets a new password")
     invite.add_argument("--role", default="owner", help="what they may do: owner, buyer, presenter or viewer (default: owner)")
     invite.add_argument("--name", default="", help="somebody who is there already, to set a new password")
@@ -42,11 +41,13 @@ def _parser() -> argparse.ArgumentParser:
     restore.add_argument("--of-another-shop", action="store_true", help="also what this shop's own key does not vouch for")
     commands.add_parser("audit", help="look every pinned package up in the public list of known faults; needs the network")
     commands.add_parser("doctor", help="look at data, disk, feed, worker, clock and backups; say what to do")
-    from nematex.command.assess import SCHEMAS
-
     assess = commands.add_parser("assess", help="judge pairings given as JSON; no database needed")
     assess.add_argument("file", nargs="?", default="-", help="a JSON file, or - for standard input")
-    assess.add_argument("--schema", choices=SCHEMAS, help="print the JSON Schema of an input, or of the output")
+    assess.add_argument(
+        "--schema",
+        choices=("input", "output", "matrix", "envelope"),
+        help="print the JSON Schema of an input, or of the output",
+    )
     lay = commands.add_parser("lay", help="lay pattern pieces, given as JSON, on a width of cloth; no database needed")
     lay.add_argument("file", nargs="?", default="-", help="a JSON file, or - for standard input")
     lay.add_argument("--schema", choices=("input", "output"), help="print the JSON Schema of the input or of the output")
@@ -58,14 +59,8 @@ def _parser() -> argparse.ArgumentParser:
     test.add_argument("--long", action="store_true", help="many examples, every edition of earlier shops, every page")
     test.add_argument("pytest", nargs=argparse.REMAINDER, help="passed on to pytest")
     _add_measuring(commands)
-    serve = commands.add_parser("serve")
-    serve.add_argument("--port", type=int, required=True)
+    commands.add_parser("watch").add_argument("--port", type=int, required=True)
     commands.add_parser("work")
-    commands.add_parser("consume").add_argument("lane")
-    commands.add_parser("poll")
-    commands.add_parser("keep")
-    commands.add_parser("watch")
-    commands.add_parser("till").add_argument("--port", type=int, required=True)
     commands.add_parser("words", help="print the glossary of docs/words.md")
     commands.add_parser("help", help="show this")
     return parser
@@ -113,22 +108,22 @@ def _photo(asked: argparse.Namespace) -> int:
 
 def _service(asked: argparse.Namespace) -> int:
     os.umask(0o077)  # what these processes write is for their owner alone, whatever the shell's mask is
+    from nematex.command.service.sizes import run_sizes
     from nematex.command.service.starting import start
     from nematex.command.service.stopping import status, stop
-    from nematex.command.service.watch import watch
 
     if asked.command == "start":
         return start(asked.port, not asked.no_demo, asked.lan)
-    return {"stop": stop, "status": status, "watch": watch}[asked.command]()
+    if asked.command == "stop":
+        return stop()
+    return status() or (run_sizes() if asked.sizes else 0)
 
 
-def _serve(asked: argparse.Namespace) -> int:
-    from nematex.command.service.keys import session_key
-    from nematex.command.service.state import home
-    from nematex.command.serving import serve
+def _watch(asked: argparse.Namespace) -> int:
+    from nematex.command.service.watch import watch
 
     os.umask(0o077)
-    return serve(home(), session_key(), asked.port)
+    return watch(asked.port)
 
 
 def _invite(asked: argparse.Namespace) -> int:
@@ -150,43 +145,11 @@ def _doctor(_asked: argparse.Namespace) -> int:
     return run_doctor()
 
 
-def _worker(asked: argparse.Namespace) -> int:
-    if asked.command == "work":
-        from nematex.command.working import work
-
-        return work()
-    from nematex.usecases.jobs.lanes import AWAITED
-
-    if asked.lane != AWAITED:
-        stand_back()
-    from nematex.command.service.state import home
-    from nematex.command.worker import consume
-
-    return consume(home(), asked.lane)
-
-
-def _poll(_asked: argparse.Namespace) -> int:
-    from nematex.command.poller import poll_for_ever
-
-    end_with_parent()
-    return poll_for_ever()
-
-
-def _keep(_asked: argparse.Namespace) -> int:
-    stand_back()
-    from nematex.command.keeper import keep_for_ever
-    from nematex.command.service.state import home
+def _work(_asked: argparse.Namespace) -> int:
+    from nematex.command.background.working import work_alone
 
     os.umask(0o077)
-    end_with_parent()
-    return keep_for_ever(home())
-
-
-def _till(asked: argparse.Namespace) -> int:
-    from nematex.command.service.state import home
-    from nematex.command.till import serve_till
-
-    return serve_till(home(), asked.port)
+    return work_alone()
 
 
 def _test(asked: argparse.Namespace) -> int:
@@ -238,15 +201,12 @@ COMMANDS: dict[str, Callable[[argparse.Namespace], int]] = {
     "assess": _assess,
     "lay": _lay,
     **dict.fromkeys(("swatch", "disc"), _photo),
-    **dict.fromkeys(("start", "stop", "status", "watch"), _service),
-    "serve": _serve,
+    **dict.fromkeys(("start", "stop", "status"), _service),
+    "watch": _watch,
     "invite": _invite,
     **dict.fromkeys(("backup", "restore"), _backup),
     "doctor": _doctor,
-    **dict.fromkeys(("work", "consume"), _worker),
-    "poll": _poll,
-    "keep": _keep,
-    "till": _till,
+    "work": _work,
     "test": _test,
     **dict.fromkeys(("benchmark", "bench"), _benchmark),
     "drill": _drill,

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from pymysql.err import MySQLError
-from redis.exceptions import RedisError
 from sqlalchemy.exc import SQLAlchemyError
 
 REFUSED, UNKNOWN, AWAY = (1044, 1045, 1698), (1049,), (2002, 2003, 2005, 2006, 2013)
@@ -13,8 +12,6 @@ def sentence(fault: BaseException) -> str | None:
     """What is said of a fault; None where it is none of the environment's, but the program's own."""
     if isinstance(fault, SQLAlchemyError | MySQLError) and (said := _of_database(fault)):
         return said
-    if isinstance(fault, RedisError):
-        return "REDIS_URL: the queue does not answer there; start it, or leave REDIS_URL out for a queue of the shop's own"
     if isinstance(fault, RuntimeError | OSError):
         return str(fault)
     return None

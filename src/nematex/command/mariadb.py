@@ -5,7 +5,6 @@ from __future__ import annotations
 import os
 import secrets
 import shutil
-import socket
 import subprocess
 import sys
 import tempfile
@@ -17,37 +16,13 @@ from urllib.parse import quote
 
 import pymysql
 
+from nematex.command.ports import free_port
 from nematex.store.connecting import connect
 
 STARTUP_SECONDS = 1800  # one that lives is on its way, after a crash with much to mend too; one that died is seen at once
 SAY_SECONDS = 15
 SHORTEST_PASSWORD = 24
 LONGEST_SOCKET = 100  # letters; the system allows 107
-
-
-def free_port(preferred: int = 0, address: str = "127.0.0.1") -> int:
-    """A port that nobody listens on; the preferred one if it is free."""
-    for port in (preferred, 0):
-        with socket.socket() as probe:
-            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-            try:
-                probe.bind((address, port))
-            except OSError:
-                continue
-            return int(probe.getsockname()[1])
-    raise OSError(f"no free port on {address}")
-
-
-def runs(pid: int | None, mark: str) -> bool:
-    """Whether this process is alive and is the one we mean, by its command line."""
-    if not pid:
-        return False
-    try:
-        words = Path(f"/proc/{pid}/cmdline").read_bytes().replace(b"\0", b" ").decode(errors="replace")
-        state = Path(f"/proc/{pid}/stat").read_text().rsplit(")", 1)[1].split()[0]
-    except OSError:
-        return False
-    return mark in words and state != "Z"
 
 
 def open_to_anybody(port: int) -> bool:

@@ -1,4 +1,4 @@
-"""`./nematex serve`: one web process. Waitress on loopback, and Hypercorn with the shop's certificate on its network.
+"""One web process. Waitress on loopback, and Hypercorn with the shop's certificate on its network.
 
 Both read a request whole before a thread takes it, so that slow clients cost a socket and no thread.
 """
@@ -6,31 +6,29 @@ Both read a request whole before a thread takes it, so that slow clients cost a 
 from __future__ import annotations
 
 import asyncio
-import importlib
 import logging
 import os
 import socket
 import threading
+import time
+from collections.abc import Sequence
+from contextlib import suppress
 from pathlib import Path
 from typing import Any
 
 from flask import Flask
-from hypercorn.app_wrappers import WSGIWrapper
-from hypercorn.asyncio.run import worker_serve
-from hypercorn.config import Config
 from pythonjsonlogger.json import JsonFormatter
 from werkzeug.middleware.proxy_fix import ProxyFix
 
 from nematex.command.fair_server import serve_fairly
-from nematex.command.worker import handing_over
-from nematex.store.database import Database
+from nematex.command.service.network import Network
+from nematex.command.service.processes import bring_watch_back
 from nematex.usecases.held.shop import Shop
-from nematex.usecases.judging.whole_matrix import read_all, warm
-from nematex.web.app import create_app
+from nematex.usecases.judging.whole_matrix import warm
 
 THREADS = 6
 IDLE_S = 60  # a connection that says nothing for so long is closed
-LATE = ("scipy.signal", "skimage.filters.thresholding", "skimage.measure")  # photos ask for them
+WATCH_EVERY_S = 2.0
 MOST_BYTES = 64 * 2**20
 
 
@@ -51,45 +49,34 @@ def write_logs() -> None:
         logging.basicConfig(level=logging.INFO, handlers=[handler], force=True)
 
 
-def configured(folder: Path, key: str) -> Flask:
-    """The application with what the start command found out, told by the environment."""
-    database = Database(os.environ["DATABASE_URL"], os.environ.get("DATABASE_REPLICA_URL", ""))
-    app = create_app(database, key, handing_over(folder))
+def configure(app: Flask, folder: Path, network: Network) -> None:
+    """Tell the application what the start command found out."""
     given = os.environ.get
-    app.config["TRUSTED_HOSTS"] += [host for host in given("NEMATEX_HOSTS", "").split(",") if host]
-    app.config["SHOWN_AT"] = given("NEMATEX_SHOWN_AT", "")
+    app.config["TRUSTED_HOSTS"] += network.hosts
+    app.config["SHOWN_AT"] = network.shown_at
     app.config["METRICS_TOKEN"] = given("NEMATEX_METRICS_TOKEN", "")
     code, authority = folder / "set-up-code", folder / "tls" / "authority.crt"
     app.config["SET_UP_CODE"] = code.read_text().strip() if code.exists() else ""
-    if given("NEMATEX_LAN"):
+    if network.lan:
         app.config["CERTIFICATE"] = authority.read_bytes()
     proxies = given("NEMATEX_PROXIES", "0")
     if proxies.isdecimal() and 0 < len(proxies) < 2 and int(proxies):
         app.config["PROXIES"] = number = int(proxies)
         app.wsgi_app = ProxyFix(app.wsgi_app, x_for=number, x_proto=number, x_host=number)  # type: ignore[method-assign]
-    return app
 
 
-def _warm(shop: Shop) -> None:
-    """What would hold up whoever asks first: the matrix, and what weighs a second to import."""
-    warm(shop)
-    for module in LATE:
-        importlib.import_module(module)
-
-
-def serve(folder: Path, key: str, port: int) -> int:
-    """The web server itself, in the foreground."""
+def serve(app: Flask, folder: Path, doors: Sequence[socket.socket]) -> None:
+    """Serve at loopback's door, and at the network's if there is one, until the process ends. It was just forked."""
     write_logs()
-    app = configured(folder, key)
-    read_all(app.extensions["shop"])  # before anybody is let in: nobody waits for it page by page
-    threading.Thread(target=_warm, args=(app.extensions["shop"],), daemon=True).start()
-    lan = os.environ.get("NEMATEX_LAN", "")
-    if lan:
-        address, _, lan_port = lan.rpartition(":")
-        threading.Thread(target=serve_network, args=(app, folder, address, int(lan_port)), daemon=True).start()
+    shop: Shop = app.extensions["shop"]
+    shop.database.forked()
+    threading.Thread(target=warm, args=(shop,), daemon=True).start()
+    threading.Thread(target=_look_after_watch, daemon=True).start()
+    if len(doors) > 1:
+        threading.Thread(target=serve_network, args=(app, folder, doors[1]), daemon=True).start()
     serve_fairly(
         app,
-        shared_socket(os.environ.get("NEMATEX_BIND", "127.0.0.1"), port),
+        doors[0],
         threads=THREADS,
         channel_timeout=IDLE_S,
         asyncore_use_poll=True,
@@ -98,7 +85,13 @@ def serve(folder: Path, key: str, port: int) -> int:
         clear_untrusted_proxy_headers=False,
         ident=None,
     )
-    return 0
+
+
+def _look_after_watch() -> None:
+    while True:
+        time.sleep(WATCH_EVERY_S)
+        with suppress(OSError, RuntimeError):
+            bring_watch_back()
 
 
 class _Whole:
@@ -112,9 +105,12 @@ class _Whole:
         return self.app(environ, start_response)
 
 
-def serve_network(app: Flask, folder: Path, address: str, port: int) -> None:
+def serve_network(app: Flask, folder: Path, listening: socket.socket) -> None:
     """HTTPS on the shop's network, in a thread of its own."""
-    listening = shared_socket(address, port)
+    from hypercorn.app_wrappers import WSGIWrapper
+    from hypercorn.asyncio.run import worker_serve
+    from hypercorn.config import Config
+
     listening.setblocking(False)
     config = Config()
     config.bind = [f"fd://{listening.fileno()}"]

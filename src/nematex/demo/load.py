@@ -13,6 +13,7 @@ from nematex.store.database import Database
 from nematex.store.programme.programmes import add_pick, save_programme
 from nematex.store.records import Photo, Pick
 from nematex.store.settings import DEMO, put
+from nematex.store.untouched import is_untouched
 from nematex.usecases.air.made.log import save_make
 from nematex.usecases.air.sew_along.acts import save as save_sew_along
 from nematex.usecases.cloth.lists.importing import apply, send
@@ -33,10 +34,10 @@ def _read(name: str) -> bytes:
 
 def load_demo(database: Database) -> bool:
     """Load the demo if the shop has neither cloth nor pattern; returns whether it did."""
+    with database.work() as work:
+        if not is_untouched(work):
+            return False
     shop = Shop(database)
-    before = shop.now()
-    if before.shelf.records or before.drawer.records or "shop" in before.settings:
-        return False
     found = apply(shop, send(shop, "cloths.csv", _read("cloths.csv")))
     saved, faults = import_patterns(shop, "patterns.json", _read("patterns.json"))
     if found is None or found.faults or faults or not saved:

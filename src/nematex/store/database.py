@@ -4,22 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from contextlib import contextmanager, suppress
-from functools import cache
-from pathlib import Path
+from importlib import import_module
+from types import ModuleType
 
-from alembic import command
-from alembic.autogenerate import compare_metadata
-from alembic.config import Config
-from alembic.migration import MigrationContext
-from alembic.script import ScriptDirectory
 from sqlalchemy import Engine, ExceptionContext, create_engine, event, text
 from sqlalchemy.exc import DataError, OperationalError, SQLAlchemyError
 from sqlalchemy.orm import Session
 
 from nematex.store.connecting import NOT_READY, READ_ONLY, connect, read_url
 from nematex.store.faults import SchemaFault
-from nematex.store.models import Base
-from nematex.store.trail.triggers import install, must_take_triggers
+from nematex.store.revisions import known, newest, revision_of
 from nematex.store.trail.who import tell
 
 MIGRATES, MIGRATION_WAIT_S = "migrates", 1800
@@ -121,52 +115,31 @@ class Database:
                     f"Another Nematex has been changing the tables of this shop for {MIGRATION_WAIT_S // 60} minutes. Nothing "
                     "was changed here; wait until it is done, then start again."
                 )
-            self._migrate(revision)
-
-    def _migrate(self, revision: str) -> None:
-        config, known = _config(), _scripts()
-        with self.engine.begin() as connection:
-            must_take_triggers(connection)
-            found = MigrationContext.configure(connection).get_current_revision()
-            newest = known.get_current_head()
-            if found and found not in {each.revision for each in known.walk_revisions()}:
-                raise SchemaFault(
-                    f"This shop was last run by a newer Nematex: its tables are at {found}, this program knows them up to "
-                    f"{newest}. Nothing was changed. Run the newer program, or restore a backup from before it."
-                )
-            config.attributes["connection"] = connection
-            command.upgrade(config, revision)
-            if revision == "head":
-                install(connection)
+            with self.engine.begin() as connection:
+                _migrating().bring_to(connection, revision)
 
     def knows(self, revision: str) -> bool:
         """Whether this program has a migration to that revision."""
-        return revision in {each.revision for each in _scripts().walk_revisions()}
+        return revision in known()
 
     def revision(self) -> str:
         """The revision that the tables are at; "" where there are none."""
         with self.engine.connect() as connection:
-            return MigrationContext.configure(connection).get_current_revision() or ""
+            return revision_of(connection)
 
     def is_behind(self) -> bool:
         """Whether there are tables that this program would change."""
         found = self.revision()
-        return bool(found) and found != _scripts().get_current_head() and self.knows(found)
+        return bool(found) and found != newest() and self.knows(found)
 
     def is_current(self) -> bool:
         """Whether the tables are at the revision that this program knows as the newest."""
-        return self.revision() == _scripts().get_current_head()
+        return self.revision() == newest()
 
     def check(self) -> None:
         """Raise SchemaFault, naming what differs, unless the tables are exactly the models'."""
         with self.engine.connect() as connection:
-            context = MigrationContext.configure(connection, opts={"compare_type": True})
-            found = compare_metadata(context, Base.metadata)
-        if found:
-            raise SchemaFault(
-                "The shop's tables are not those that this program knows; nothing was changed. They differ in: "
-                + "; ".join(str(each)[:200] for each in found[:5])
-            )
+            _migrating().compare(connection)
 
     def answers(self) -> bool:
         """Whether the database can be asked."""
@@ -177,6 +150,12 @@ class Database:
         """How the server would answer a query: the first row of its EXPLAIN."""
         with self.engine.connect() as connection:
             return dict(connection.execute(text(f"explain {query}")).mappings().first() or {})
+
+    def forked(self) -> None:
+        """In a child: its parent's connections are the parent's; it opens its own."""
+        for engine in (self.engine, self.replica):
+            if engine is not None:
+                engine.dispose(close=False)
 
     def close(self) -> None:
         for engine in (self.engine, self.replica):
@@ -202,15 +181,9 @@ def _leave(context: ExceptionContext) -> None:
         context.is_disconnect = True
 
 
-def _config() -> Config:
-    config = Config()
-    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
-    return config
-
-
-@cache
-def _scripts() -> ScriptDirectory:
-    return ScriptDirectory.from_config(_config())
+def _migrating() -> ModuleType:
+    """What knows how the tables came about; it weighs half a second and 20 MB, so that only who needs it has it."""
+    return import_module("nematex.store.migrating")
 
 
 def _strict(connection: object, _record: object) -> None:

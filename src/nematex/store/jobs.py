@@ -52,6 +52,12 @@ def open_jobs(work: Work, kinds: Collection[str]) -> list[int]:
     return list(work.scalars(wanted.order_by(JobRow.id)))
 
 
+def open_kinds(work: Work) -> list[tuple[int, str]]:
+    """Number and kind of each job that is not done, in the order they were asked."""
+    wanted = select(JobRow.id, JobRow.kind).where(JobRow.state.in_(OPEN))
+    return [(row.id, row.kind) for row in work.execute(wanted.order_by(JobRow.id))]
+
+
 def opened_before(work: Work, moment: datetime) -> list[Job]:
     """The jobs that are not done and were asked before a moment."""
     wanted = select(JobRow).where(JobRow.state.in_(OPEN), JobRow.made_at < moment)

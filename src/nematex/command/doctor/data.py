@@ -15,6 +15,7 @@ from nematex.store.files.column import SETTING, place
 from nematex.store.files.places import MARK
 from nematex.store.trail.triggers import out_of_place
 from nematex.usecases.jobs.asking import left_open
+from nematex.usecases.jobs.behind import lanes_now, said_of
 
 PHOTOS = (("photo", "content"), ("pick_photo", "content"), ("make", "photo"))
 SLOW_JOB = timedelta(minutes=30)
@@ -83,6 +84,14 @@ def _jobs(database: Database, now: datetime) -> Finding:
         named = "; ".join(f"job {each.id} ({each.kind}) is {each.state} since {each.made_at:%H:%M}" for each in found[:5])
         more = f" and {len(found) - 5} more" if len(found) > 5 else ""
         return ill("jobs", f"nobody works on {named}{more}", "./nematex start, which starts the worker; it looks each minute")
+    lanes = lanes_now(database, now)
+    if behind := said_of(lanes):
+        named = "; ".join(
+            f"{each.name}: {each.open} open, the first since {each.oldest_s // 60} min" for each in lanes if each.is_behind
+        )
+        return care(
+            "jobs", f"{behind} {named}", "see what else this machine does (top); NEMATEX_WORKERS says how many lays run at once"
+        )
     return well("jobs", "none waits for long")
 
 

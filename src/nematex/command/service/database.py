@@ -6,20 +6,24 @@ import os
 import re
 from datetime import datetime
 
-from nematex.command.backup.archive import NotProved
-from nematex.command.backup.making import folder_of, make
 from nematex.command.mariadb import LocalMariaDB, open_to_anybody
 from nematex.command.service.ending import end
 from nematex.command.service.keys import backup_key
 from nematex.command.service.state import database_runs, home, keep, read_state
 from nematex.store.database import Database
+from nematex.store.people.persons import any_person
+from nematex.store.untouched import is_untouched
+
+
+def _by_our_driver(url: str) -> str:
+    return re.sub(r"^(mysql|mariadb)://", "mysql+pymysql://", url)
 
 
 def database_url() -> str:
     """DATABASE_URL, or the URL of our own MariaDB, which is started if it does not run."""
     given = os.environ.get("DATABASE_URL")
     if given:
-        return re.sub(r"^(mysql|mariadb)://", "mysql+pymysql://", given)
+        return _by_our_driver(given)
     state = read_state()
     server = LocalMariaDB(home())
     if database_runs(state):
@@ -37,6 +41,16 @@ def database_url() -> str:
     return server.url
 
 
+def expected_url() -> str:
+    """Where the database will be, before it is brought up; raises RuntimeError where nobody can know yet."""
+    given = os.environ.get("DATABASE_URL")
+    if given:
+        return _by_our_driver(given)
+    server = LocalMariaDB(home())
+    server.port = read_state().get("database_port", 0)
+    return server.url
+
+
 def known_url() -> str | None:
     """The database's URL where it runs; nothing is started."""
     given = os.environ.get("DATABASE_URL")
@@ -47,6 +61,9 @@ def _keep_what_is(database: Database) -> None:
     """Before tables are changed: a backup of the shop as it is, which is never let go by itself. Raises RuntimeError."""
     if not database.is_behind() or os.environ.get("NEMATEX_BACKUP") == "off":
         return
+    from nematex.command.backup.archive import NotProved
+    from nematex.command.backup.making import folder_of, make
+
     folder = folder_of(home()) / "before-upgrades" / database.revision()
     if not any(folder.glob("*.tar")):  # one that was ended in its middle goes on: what was before it is kept already
         try:
@@ -58,17 +75,17 @@ def _keep_what_is(database: Database) -> None:
 
 def prepare(url: str, demo: bool) -> bool:
     """Migrate, and load the made-up shop into an empty database; returns whether the shop has an owner."""
-    from nematex.demo.load import load_demo
-    from nematex.usecases.held.shop import Shop
-    from nematex.usecases.people.set_up import has_people
-
     database = Database(url)
     _keep_what_is(database)
     database.migrate()
     database.check()
-    if demo and load_demo(database):
+    with database.work() as work:
+        owned, untouched = any_person(work), is_untouched(work)
+    if demo and untouched:
+        from nematex.demo.load import load_demo  # it weighs more than all of a start that has no need of it
+
+        load_demo(database)
         print("Loaded the made-up shop: Marrowstone Cloth Room.")
-    owned = has_people(Shop(database))
     database.close()
     return owned
 

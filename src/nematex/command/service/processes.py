@@ -1,4 +1,4 @@
-"""Starting the processes beside the database: web servers, worker, the made-up shop's till, and who watches them all."""
+"""The processes beside the database: who watches, and whom it starts."""
 
 from __future__ import annotations
 
@@ -8,8 +8,11 @@ import subprocess
 import sys
 from pathlib import Path
 
-from nematex.command.mariadb import free_port
-from nematex.command.service.state import home, keep, read_state, till_runs, watch_runs, worker_runs
+from nematex.command.service.roles import given_to_children
+from nematex.command.service.state import home, keep, read_state, shop_folder, start_lock, watch_runs
+
+GIVEN = "NEMATEX_GIVEN_DATABASE"
+START, AGAIN = "start", "again"  # what who watches is told: its starter holds the lock, or it has to take the lock itself
 
 
 def processes() -> int:
@@ -20,19 +23,6 @@ def processes() -> int:
     )
 
 
-def detached(name: str, url: str, *asked: str, more: dict[str, str] | None = None) -> subprocess.Popen[bytes]:
-    """A process of ours that outlives this command; its log has its name."""
-    with open(home() / f"{name}.log", "ab") as log:
-        return subprocess.Popen(
-            [sys.executable, "-m", "nematex.command", *asked],
-            env={**os.environ, "DATABASE_URL": url, **(more or {})},
-            stdout=log,
-            stderr=log,
-            stdin=subprocess.DEVNULL,
-            start_new_session=True,
-        )
-
-
 def metrics_folder() -> Path:
     """Where the web processes count together: in memory where the system has a place for that. A file that is mapped into
     a process and finds the disk full would end it.
@@ -40,52 +30,59 @@ def metrics_folder() -> Path:
     shared = Path("/dev/shm")
     if not os.access(shared, os.W_OK):
         return home() / "metrics"
-    return shared / f"nematex-{os.getuid()}-{hashlib.sha256(str(home().resolve()).encode()).hexdigest()[:12]}"
+    return shared / f"nematex-{os.getuid()}-{hashlib.sha256(shop_folder().encode()).hexdigest()[:12]}"
 
 
-def start_web(url: str, port: int, network: dict[str, str]) -> subprocess.Popen[bytes]:
-    """One web process; several share the port."""
+def _counting_place() -> str:
     folder = metrics_folder()
     folder.mkdir(exist_ok=True, mode=0o700)
     if folder.stat().st_uid != os.getuid():
         raise RuntimeError(f"{folder} is another user's; remove it")
-    return detached("web", url, "serve", "--port", str(port), more={**network, "PROMETHEUS_MULTIPROC_DIR": str(folder)})
+    return str(folder)
 
 
-def _noted(child: subprocess.Popen[bytes], **noted: int) -> None:
-    """Note a process down; one that cannot be, as on a full disk, is ended: nobody would find it again."""
+def raise_watch(port: int) -> subprocess.Popen[bytes]:
+    """Who watches, on its way: it reads the program, then waits to be told START or AGAIN, and ends where nobody tells."""
+    told = {
+        **given_to_children(shop_folder()),
+        GIVEN: os.environ.get(GIVEN) or ("1" if os.environ.get("DATABASE_URL") else "0"),
+        "PROMETHEUS_MULTIPROC_DIR": _counting_place(),
+    }
+    with open(home() / "watch.log", "ab") as log:
+        return subprocess.Popen(
+            [sys.executable, "-m", "nematex.command", "watch", "--port", str(port)],
+            env=told,
+            stdin=subprocess.PIPE,
+            stdout=log,
+            stderr=log,
+            start_new_session=True,
+        )
+
+
+def tell(watch: subprocess.Popen[bytes], word: str) -> None:
+    assert watch.stdin is not None
+    watch.stdin.write(f"{word}\n".encode())
+    watch.stdin.close()
+
+
+def noted(child: subprocess.Popen[bytes], **more: object) -> None:
+    """Note who watches down; one that cannot be, as on a full disk, is ended: nobody would find it again."""
     try:
-        keep(**noted)
+        keep(watch_pid=child.pid, **more)
     except OSError:
         child.kill()
         child.wait()
         raise
 
 
-def start_beside(url: str) -> None:
-    """What runs beside the web server: the worker, and in the made-up shop the simulated till that the worker asks."""
-    from nematex.command.till import ask_till, wants_till
-
+def bring_watch_back() -> None:
+    """Who starts again what dies may die too: every other of the shop's processes looks, and one of them starts it again."""
     state = read_state()
-    if not till_runs(state) and wants_till(url):
-        port = free_port(state.get("till_port") or 0)
-        till = detached("till", url, "till", "--port", str(port))
-        _noted(till, till_pid=till.pid, till_port=port)
-        ask_till(url, port)
-    if not worker_runs(state):
-        worker = detached("worker", url, "work", more=_given())
-        _noted(worker, worker_pid=worker.pid)
-
-
-GIVEN = "NEMATEX_GIVEN_DATABASE"
-
-
-def _given() -> dict[str, str]:
-    """Whether somebody named the database, as whoever was started before knows it: to all of ours its URL is told."""
-    return {GIVEN: os.environ.get(GIVEN) or ("1" if os.environ.get("DATABASE_URL") else "0")}
-
-
-def start_watch(url: str) -> None:
-    """Who starts again what dies."""
-    if not watch_runs(read_state()):
-        keep(watch_pid=detached("watch", url, "watch", more=_given()).pid)
+    if not state.get("watch_pid") or watch_runs(state):
+        return  # nobody was there to watch, or somebody is
+    with start_lock(wait=False) as free:
+        state = read_state()
+        if free and state.get("watch_pid") and not watch_runs(state):
+            child = raise_watch(int(state["web_port"]))
+            noted(child)
+            tell(child, AGAIN)

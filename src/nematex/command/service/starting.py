@@ -8,33 +8,17 @@ import signal
 import subprocess
 import sys
 import time
+from contextlib import suppress
 
-from nematex.command.certificate import certificate
-from nematex.command.mariadb import free_port
-from nematex.command.network import LAN_PORT, names_here, picture, read_address
-from nematex.command.service.database import database_url, prepare
+from nematex.command.network import LAN_PORT, picture, read_address
+from nematex.command.ports import free_port
 from nematex.command.service.keys import set_up_code
-from nematex.command.service.processes import metrics_folder, processes, start_beside, start_watch, start_web
-from nematex.command.service.state import healthy, home, keep, read_state, start_lock, web_pids_of
+from nematex.command.service.processes import AGAIN, START, metrics_folder, noted, processes, raise_watch, tell
+from nematex.command.service.state import State, healthy, home, read_state, start_lock, watch_runs, web_pids_of, worker_runs
 
 DEFAULT_PORT, HIGHEST_PORT = 8765, 65535
 # A process that still lives is on its way: a busy machine may take minutes to bring it up.
 WEB_SECONDS, SAY_SECONDS = 1800, 15
-
-
-def network_of(lan: str) -> dict[str, str]:
-    """What web processes are told of the shop's network, where it answers there ("address:port")."""
-    if not lan:
-        return {}
-    address = lan.rpartition(":")[0]
-    names = names_here(address)
-    certificate(home() / "tls", names)
-    hosts = ",".join([*names, *os.environ.get("NEMATEX_HOSTS", "").split(",")]).strip(",")
-    return {
-        "NEMATEX_LAN": lan,
-        "NEMATEX_HOSTS": hosts,
-        "NEMATEX_SHOWN_AT": os.environ.get("NEMATEX_SHOWN_AT") or f"https://{lan}",
-    }
 
 
 def _lan(asked: str | None, owned: bool, port: int) -> str:
@@ -42,13 +26,17 @@ def _lan(asked: str | None, owned: bool, port: int) -> str:
     kept = str(read_state().get("lan", ""))
     if asked is None and not kept:
         return ""
-    if not owned:
-        first = f"http://127.0.0.1:{port}/set-up?code={set_up_code()}"
-        raise RuntimeError(f"--lan: the shop has no owner yet, so nobody could be kept out. Run ./nematex start, open {first}")
+    _owned_or_raise(owned, port)
     if asked is None:
         return kept
     address = read_address(asked)
     return f"{address}:{free_port(LAN_PORT, address)}"
+
+
+def _owned_or_raise(owned: bool, port: int) -> None:
+    if not owned:
+        first = f"http://127.0.0.1:{port}/set-up?code={set_up_code()}"
+        raise RuntimeError(f"--lan: the shop has no owner yet, so nobody could be kept out. Run ./nematex start, open {first}")
 
 
 def _greet(port: int, owned: bool) -> None:
@@ -78,33 +66,54 @@ def _start(port: int | None, demo: bool, lan: str | None) -> int:
     if port and pids and state.get("web_port") != port:
         print(f"nematex: already running on port {state['web_port']}; run ./nematex stop first.", file=sys.stderr)
         return 1
-    url = database_url()
     if pids and healthy(state["web_port"]) and lan is None:
-        owned = prepare(url, demo=False)
-        start_beside(url)
-        start_watch(url)
+        from nematex.command.service.database import database_url, prepare
+
+        owned = prepare(database_url(), demo=False)
+        if not watch_runs(state):
+            _told(raise_watch(state["web_port"]), AGAIN)
         _greet(state["web_port"], owned)
         return 0
-    for pid in pids:
-        os.kill(pid, signal.SIGKILL)
-    if pids:
-        time.sleep(0.2)
-    owned = prepare(url, demo)
+    if pids and lan is not None:
+        from nematex.command.service.database import database_url, prepare
+
+        _owned_or_raise(prepare(database_url(), demo=False), state["web_port"])
+    _clear_away(state)
     chosen = _free(port, state.get("web_port"))
     if chosen is None:
         print(f"nematex: --port: {port} is taken; choose another, or leave it out for a free one.", file=sys.stderr)
         return 2
-    set_up_code()
-    place = _lan(lan, owned, chosen)
-    shutil.rmtree(metrics_folder(), ignore_errors=True)  # counted anew
-    webs = [start_web(url, chosen, network_of(place)) for _ in range(processes())]
-    keep(web_pid=webs[0].pid, web_pids=[web.pid for web in webs], web_port=chosen, lan=place, wanted=len(webs))
-    if not _wait(chosen, webs):
+    watch = raise_watch(chosen)  # it reads the program while the database is brought up
+    try:
+        from nematex.command.service.database import database_url, prepare
+
+        owned = prepare(database_url(), demo)
+        set_up_code()
+        place = _lan(lan, owned, chosen)
+        _told(watch, START, web_pids=[], web_port=chosen, lan=place, wanted=processes())
+    finally:
+        if watch.stdin and not watch.stdin.closed:
+            watch.stdin.close()  # nobody will tell it anything: it ends
+    if not _wait(chosen, watch):
         return 1
-    start_beside(url)  # they read the shop too, and would be in the way of the pages
-    start_watch(url)
     _greet(chosen, owned)
     return 0
+
+
+def _told(watch: subprocess.Popen[bytes], word: str, **more: object) -> None:
+    noted(watch, **more)
+    tell(watch, word)
+
+
+def _clear_away(state: State) -> None:
+    """What of the web processes and who watches is left, and does not answer or is to answer elsewhere."""
+    pids = [*web_pids_of(state), *([state["watch_pid"]] if watch_runs(state) else [])]
+    for pid in pids:
+        with suppress(ProcessLookupError):
+            os.kill(pid, signal.SIGKILL)
+    if pids:
+        time.sleep(0.2)
+    shutil.rmtree(metrics_folder(), ignore_errors=True)  # counted anew
 
 
 def _free(port: int | None, before: int | None) -> int | None:
@@ -119,16 +128,16 @@ def _free(port: int | None, before: int | None) -> int | None:
     return chosen
 
 
-def _wait(port: int, webs: list[subprocess.Popen[bytes]]) -> bool:
-    """Until the web server answers; whether it does."""
+def _wait(port: int, watch: subprocess.Popen[bytes]) -> bool:
+    """Until the shop answers and its worker lives; whether it does."""
     begun, said = time.monotonic(), False
-    while not healthy(port):
+    while not (healthy(port) and worker_runs(read_state())):
         waited = time.monotonic() - begun
-        if any(web.poll() is not None for web in webs) or waited > WEB_SECONDS:
-            print(f"nematex: the web server did not start; see {home() / 'web.log'}", file=sys.stderr)
+        if watch.poll() is not None or waited > WEB_SECONDS:
+            print(f"nematex: the shop did not start; see {home() / 'watch.log'} and web.log beside it", file=sys.stderr)
             return False
         if waited > SAY_SECONDS and not said:
-            print("nematex: the web server lives and reads the shop; waiting for it …", file=sys.stderr, flush=True)
+            print("nematex: it lives and reads the shop; waiting for it …", file=sys.stderr, flush=True)
             said = True
-        time.sleep(0.1)
+        time.sleep(0.05)
     return True

@@ -12,34 +12,54 @@ import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
-from typing import Any
+from typing import IO, Any
 
-from nematex.command.mariadb import runs
+from nematex.command.service.roles import SHOP, WATCH, WEB, WORKER, family, plays, runs, words_of
 
 State = dict[str, Any]
+_held: list[IO[str]] = []
 
 
 def home() -> Path:
-    folder = Path(os.environ.get("NEMATEX_HOME", ".")) / ".nematex"
+    folder = Path(os.environ.get(SHOP, ".")) / ".nematex"
     folder.mkdir(parents=True, exist_ok=True)
     folder.chmod(0o700)  # it names the port and holds password, key and data
     return folder
+
+
+def shop_folder() -> str:
+    """The folder of the shop as a whole path, by which its processes are known."""
+    return str(home().parent.resolve())
 
 
 @contextmanager
 def start_lock(wait: bool = True, said: str = "") -> Iterator[bool]:
     """Held by whoever starts, stops or starts again; whether it is. `said` is printed where it has to be waited for."""
     with open(home() / "start.lock", "w") as lock:
+        _held.append(lock)
         try:
-            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
-        except BlockingIOError:
-            if not wait:
-                yield False
-                return
-            if said:
-                print(said, file=sys.stderr, flush=True)
-            fcntl.flock(lock, fcntl.LOCK_EX)
-        yield True
+            yield _taken(lock, wait, said)
+        finally:
+            _held.remove(lock)
+
+
+def _taken(lock: IO[str], wait: bool, said: str) -> bool:
+    try:
+        fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        return True
+    except BlockingIOError:
+        if not wait:
+            return False
+    if said:
+        print(said, file=sys.stderr, flush=True)
+    fcntl.flock(lock, fcntl.LOCK_EX)
+    return True
+
+
+def let_locks_go() -> None:
+    """In a child: what its parent holds is the parent's alone."""
+    while _held:
+        _held.pop().close()
 
 
 def read_state() -> State:
@@ -53,63 +73,50 @@ def read_state() -> State:
 
 
 def _found_again() -> State:
-    """The processes of this shop by their command lines and the folder in their environment."""
+    """The processes of this shop by their roles, and MariaDB by its folder."""
     found: State = {"web_pids": []}
+    for pid, role in family(shop_folder()).items():
+        if role in (WATCH, WORKER):
+            found[f"{role}_pid"] = pid
+        if role == WEB:
+            port = re.search(r"--port[ =](\d{1,5})", words_of(pid))
+            found |= {"web_pids": [*found["web_pids"], pid], "web_port": int(port[1]) if port else 0}
+    found["wanted"] = len(found["web_pids"])
     for entry in Path("/proc").iterdir():
-        if not entry.name.isdecimal():
-            continue
-        try:
-            words = (entry / "cmdline").read_bytes().replace(b"\0", b" ").decode(errors="replace")
-            own = f"NEMATEX_HOME={os.environ.get('NEMATEX_HOME', '')}\0".encode() in (entry / "environ").read_bytes()
-        except OSError:
-            continue
-        _take_in(found, int(entry.name), words, own)
+        words = words_of(int(entry.name)) if entry.name.isdecimal() else ""
+        if f"--datadir={home() / 'mariadb'}" in words:
+            port = re.search(r"--port[ =](\d{1,5})", words)
+            found |= {"database_pid": int(entry.name), "database_port": int(port[1]) if port else 0}
     return found
 
 
-def _take_in(found: State, pid: int, words: str, own: bool) -> None:
-    port = re.search(r"--port[ =](\d{1,5})", words)
-    if f"--datadir={home() / 'mariadb'}" in words:
-        found |= {"database_pid": pid, "database_port": int(port[1]) if port else 0}
-    if not own:
-        return
-    for name in ("work", "watch"):
-        if words.rstrip().endswith(f"nematex.command {name}"):
-            found[f"{'worker' if name == 'work' else name}_pid"] = pid
-    if "nematex.command serve" in words and port:
-        found |= {"web_pids": [*found["web_pids"], pid], "web_port": int(port[1])}
-    if "nematex.command till" in words and port:
-        found |= {"till_pid": pid, "till_port": int(port[1])}
-
-
 def keep(**changes: Any) -> None:
-    state = {**read_state(), **changes}
+    """Note something down. Several processes may at once: each changes what it names and nothing else."""
     path = home() / "state.json"
-    fresh = path.with_suffix(".new")
-    fresh.write_text(json.dumps(state))
-    fresh.replace(path)
+    with open(home() / "state.lock", "w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        fresh = path.with_suffix(".new")
+        fresh.write_text(json.dumps({**read_state(), **changes}))
+        fresh.replace(path)
 
 
-def web_pids_of(state: dict[str, Any]) -> list[int]:
+def web_pids_of(state: State) -> list[int]:
     """The web processes that run, the first one first."""
-    pids = state.get("web_pids") or [state.get("web_pid")]
-    return [pid for pid in pids if runs(pid, "nematex.command serve")]
+    return [pid for pid in state.get("web_pids") or [] if plays(pid, WEB, shop_folder())]
 
 
-def database_runs(state: dict[str, Any]) -> bool:
+def database_runs(state: State) -> bool:
     return runs(state.get("database_pid"), f"--datadir={home() / 'mariadb'}")
 
 
-def worker_runs(state: dict[str, Any]) -> bool:
-    return runs(state.get("worker_pid"), "nematex.command work")
-
-
-def till_runs(state: dict[str, Any]) -> bool:
-    return runs(state.get("till_pid"), "nematex.command till")
+def worker_runs(state: State) -> bool:
+    return plays(state.get("worker_pid"), WORKER, shop_folder())
 
 
 def watch_runs(state: State) -> bool:
-    return runs(state.get("watch_pid"), "nematex.command watch")
+    """Whether somebody watches, or is on the way to."""
+    pid = state.get("watch_pid")
+    return plays(pid, WATCH, shop_folder()) or runs(pid, "nematex.command watch")
 
 
 def healthy(port: int) -> bool:

@@ -16,7 +16,6 @@ from nematex.command.service.state import (
     keep,
     read_state,
     start_lock,
-    till_runs,
     watch_runs,
     web_pids_of,
     worker_runs,
@@ -37,14 +36,11 @@ def _stop() -> int:
         state = read_state()  # it may just have started something again
     database = [state["database_pid"]] if database_runs(state) else []
     worker = [state["worker_pid"]] if worker_runs(state) else []
-    till = [state["till_pid"]] if till_runs(state) else []
-    for name, pids in (("web server", web_pids_of(state)), ("worker", worker), ("till", till), ("database", database)):
-        if name == "till" and not pids:
-            continue  # only the made-up shop has one
+    for name, pids in (("web server", web_pids_of(state)), ("worker", worker), ("database", database)):
         for pid in pids:
             end(pid)
         print(f"{name}: {'stopped' if pids else 'was not running'}")
-    keep(lan="")
+    keep(lan="", watch_pid=None, web_pids=[])
     shutil.rmtree(metrics_folder(), ignore_errors=True)
     return 0
 

@@ -1,30 +1,31 @@
-"""`./nematex watch`: looks every second whether all of the shop's processes live, and starts again what does not."""
+"""`./nematex watch`: the parent of all that serves the shop. It has read program and shop once; web processes and worker are
+forked from it and share that. It looks whether they and the database live, and starts again what does not.
+"""
 
 from __future__ import annotations
 
+import gc
 import logging
 import os
-import subprocess
+import select
+import signal
+import sys
 import time
 from collections import deque
+from contextlib import suppress
+from typing import TYPE_CHECKING
 
 from sqlalchemy.exc import SQLAlchemyError
 
 from nematex.command.service.database import database_url
-from nematex.command.service.processes import GIVEN, start_beside, start_web
-from nematex.command.service.starting import network_of
-from nematex.command.service.state import (
-    State,
-    database_runs,
-    keep,
-    read_state,
-    start_lock,
-    till_runs,
-    web_pids_of,
-    worker_runs,
-)
+from nematex.command.service.processes import GIVEN, START
+from nematex.command.service.roles import WATCH, become
+from nematex.command.service.state import database_runs, keep, read_state, start_lock, web_pids_of, worker_runs
 
-LOOK_EVERY_S = 1.0
+if TYPE_CHECKING:
+    from nematex.command.service.house import House
+
+LOOK_EVERY_S = 2.0
 OFTEN, WITHIN_S, THEN_WAIT_S = 6, 60.0, 30.0  # what dies so often is given a pause: it would die again
 log = logging.getLogger("nematex.watch")
 
@@ -43,55 +44,84 @@ class Patience:
         return THEN_WAIT_S if often else 0.0
 
 
-def look(children: list[subprocess.Popen[bytes]], own_database: bool) -> bool:
+def look(house: House, own_database: bool) -> bool:
     """Start again what does not live; whether there was something."""
     state = read_state()
     dead = own_database and not database_runs(state)
-    url = database_url()
     pids = web_pids_of(state)
     missing = int(state.get("wanted", len(pids))) - len(pids)
+    wants_worker = not worker_runs(state)
+    if dead or missing > 0 or wants_worker:
+        house.furnish(database_url(), state)
     if missing > 0:
-        _start_webs(children, url, state, missing)
-    if not worker_runs(state) or (state.get("till_pid") and not till_runs(state)):
-        start_beside(url)
-    for child in children:
-        child.poll()  # takes leave of those that ended
+        _fork_webs(house, pids, missing)
+    if wants_worker:
+        _noted([house.fork_worker()], lambda made: keep(worker_pid=made[0]))
     return dead or missing > 0
 
 
-def _start_webs(children: list[subprocess.Popen[bytes]], url: str, state: State, missing: int) -> None:
-    """Web processes in the place of those that died; none that could not be noted down, as on a full disk."""
-    made = [start_web(url, state["web_port"], network_of(state.get("lan", ""))) for _ in range(missing)]
-    pids = [*web_pids_of(state), *(child.pid for child in made)]
+def _fork_webs(house: House, pids: list[int], missing: int) -> None:
+    """Web processes in the place of those that died."""
+    made = [house.fork_web() for _ in range(missing)]
+    _noted(made, lambda new: keep(web_pids=[*pids, *new]))
+    if pids:
+        log.warning("%d web processes had died; others take their place", missing)
+
+
+def _noted(made: list[int], note: object) -> None:
+    """Note new processes down; those that cannot be, as on a full disk, are ended: nobody would find them again."""
     try:
-        keep(web_pid=pids[0], web_pids=pids)
+        note(made)  # type: ignore[operator]
     except OSError:
-        for child in made:
-            child.kill()
-            child.wait()
+        for pid in made:
+            with suppress(ProcessLookupError):
+                os.kill(pid, signal.SIGKILL)
         raise
-    children.extend(made)
-    log.warning("%d web processes had died; others take their place", missing)
 
 
-def watch() -> int:
-    """Until it is ended, or another watches in its place."""
+class Pause:
+    """Waiting that ends at once where a child has ended."""
+
+    def __init__(self) -> None:
+        self.heard, told = os.pipe2(os.O_NONBLOCK | os.O_CLOEXEC)
+        signal.signal(signal.SIGCHLD, lambda _number, _frame: None)
+        signal.set_wakeup_fd(told, warn_on_full_buffer=False)
+
+    def wait(self, seconds: float) -> None:
+        if select.select([self.heard], [], [], seconds)[0]:
+            os.read(self.heard, 4096)
+        with suppress(ChildProcessError):
+            while os.waitpid(-1, os.WNOHANG)[0]:
+                pass
+
+
+def watch(port: int) -> int:
+    """Until it is ended, or another watches in its place. Read first, so that it is ready when the database is."""
+    become(WATCH)
     own_database = os.environ.get(GIVEN) != "1"
+    gc.disable()  # of what is read now nothing is let go
+    from nematex.command.service.house import House
+
+    house = House(port)
+    told = sys.stdin.readline().strip()
+    if not told:
+        return 1  # whoever wanted the shop has gone
     if own_database:
         os.environ.pop("DATABASE_URL", None)  # ours is brought up again where it died
-    children: list[subprocess.Popen[bytes]] = []
-    patience = Patience()
+    if told == START:
+        look(house, own_database)  # whoever starts it holds the lock, and waits; a fault is said and ends this process
+    gc.enable()
+    pause, patience = Pause(), Patience()
     while True:
-        time.sleep(LOOK_EVERY_S)
         with start_lock(wait=False) as free:
-            if not free:
-                continue  # somebody starts or stops it just now
-            if read_state().get("watch_pid") not in (None, os.getpid()):
-                return 0
-            try:
-                if look(children, own_database):
+            if free:  # else somebody starts or stops it just now
+                if read_state().get("watch_pid") not in (None, os.getpid()):
+                    return 0
+                try:
+                    if look(house, own_database):
+                        patience.started(time.monotonic())
+                except (RuntimeError, OSError, SQLAlchemyError):  # a database that is away comes back: who watches stays
+                    log.exception("something that died could not be started again")
                     patience.started(time.monotonic())
-            except (RuntimeError, OSError, SQLAlchemyError):  # a database that is away comes back: who watches stays
-                log.exception("something that died could not be started again")
-                patience.started(time.monotonic())
+        pause.wait(LOOK_EVERY_S)
         time.sleep(patience.wait_s(time.monotonic()))

@@ -6,8 +6,6 @@ import io
 from datetime import date, datetime
 from typing import Any
 
-from openpyxl import Workbook, load_workbook
-
 from nematex.core.errors import FieldFault
 from nematex.core.signs import without_controls
 from nematex.usecases.files.archive import is_archive, parts_of
@@ -42,6 +40,8 @@ def _text(value: Any) -> str:
 
 def xlsx_rows(content: bytes, filename: str) -> list[tuple[str, list[list[str]]]]:
     """Each sheet that holds rows, by name; formulas by the values saved with them. Raises FieldFault."""
+    from openpyxl import load_workbook
+
     check_xlsx(content, filename)
     try:
         book = load_workbook(io.BytesIO(content), read_only=True, data_only=True, keep_links=False)
@@ -75,6 +75,8 @@ def _safe(cell: str) -> str:
 
 def xlsx_bytes(columns: list[str], rows: list[list[str | float | None]], title: str) -> bytes:
     """A spreadsheet with one sheet; texts that look like formulas stay texts."""
+    from openpyxl import Workbook  # it weighs as much as half a room: only who writes or reads a spreadsheet has it
+
     book = Workbook(write_only=True)
     sheet = book.create_sheet(title)
     sheet.append(columns)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import hashlib
-import logging
 import time
 from collections.abc import Callable
 from datetime import datetime, timedelta
@@ -22,7 +21,6 @@ Enqueue = Callable[[str, int], Any]  # kind, number
 LOOK_EVERY_S = 0.05
 A_WHILE = timedelta(minutes=1)
 SOON_S = 0.9  # as long as a request holds its thread for a job that may be done at once
-UNREACHED = "The worker's queue could not be reached. Try again in a minute."
 ASKED_BY = "asked by"  # in what a job is about: whose changes its changes are
 
 
@@ -55,18 +53,8 @@ def ask(database: Database, enqueue: Enqueue, kind: str, asked: str, about: dict
         known = jobs.job_asked(work, key)
         job_id = known.id if known else jobs.add_job(work, kind, key, asked, about | {ASKED_BY: who_acts()}, total)
     if known is None:
-        _hand_over(database, enqueue, kind, job_id)
-    return job_id
-
-
-def _hand_over(database: Database, enqueue: Enqueue, kind: str, job_id: int) -> None:
-    """Tell the worker. A job of which it cannot be told has failed: it would be waited for without end."""
-    try:
         enqueue(kind, job_id)
-    except Exception:
-        logging.getLogger("nematex").exception("job %d is not handed over", job_id)
-        with database.work() as work:
-            jobs.set_job(work, job_id, state="failed", message=UNREACHED)
+    return job_id
 
 
 def keep(database: Database, kind: str, asked: str, about: dict[str, Any], found: str) -> int:
@@ -128,10 +116,10 @@ def stop(database: Database, job_id: int) -> None:
         jobs.ask_to_stop(work, job_id)
 
 
-def left_behind(database: Database, lane: str) -> list[int]:
-    """The jobs that a worker has to take up when it starts, in the order they were asked."""
+def all_open(database: Database) -> list[tuple[int, str]]:
+    """Number and kind of every job that is not done, in the order they were asked."""
     with database.work() as work:
-        return jobs.open_jobs(work, LANES[lane])
+        return jobs.open_kinds(work)
 
 
 def left_open(database: Database, now: datetime) -> list[Job]:
@@ -142,11 +130,3 @@ def left_open(database: Database, now: datetime) -> list[Job]:
     with database.work() as work:
         found = jobs.opened_before(work, now - A_WHILE)
     return [each for each in found if not database.is_locked(name_of(each.id))]
-
-
-def forgotten(database: Database, now: datetime) -> list[Job]:
-    """Those of the jobs left open that nobody will come to by himself: of a lane in which nobody works on anything."""
-    with database.work() as work:
-        open_now = jobs.opened_before(work, now + timedelta(days=1))
-    busy = {lane_of(each.kind) for each in open_now if database.is_locked(name_of(each.id))}
-    return [each for each in left_open(database, now) if each.state != "waiting" or lane_of(each.kind) not in busy]

@@ -15,6 +15,8 @@ from typing import Any
 
 import spyrrow
 
+from nematex.parent import end_with
+
 TICK_S = 0.25
 FEASIBLE = (spyrrow.ReportType.ExplFeas, spyrrow.ReportType.CmprFeas)
 
@@ -26,6 +28,7 @@ def _line(solution: Any) -> str:
 
 def main() -> None:
     """Pack, and tell of each better lay."""
+    end_with(os.getppid())
     os.nice(5)
     asked = json.load(sys.stdin)
     items = [

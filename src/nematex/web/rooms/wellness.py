@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import secrets
+from datetime import datetime
 
-from flask import Blueprint, Response, abort, current_app, request
+from flask import Blueprint, Response, abort, current_app, jsonify, request
 
+from nematex.usecases.jobs.behind import lanes_now, said_of
 from nematex.usecases.settings import is_well
 from nematex.web.guard.who import from_here
 from nematex.web.rooms.common import shop
@@ -30,6 +32,14 @@ def live() -> str:
 def ready() -> tuple[str, int]:
     """Requests can be served: the database answers, and its tables are this program's."""
     return ("ready", 200) if is_well(shop()) and shop().database.is_current() else ("not ready: run ./nematex doctor", 503)
+
+
+@room.get("/health/lanes")
+def lanes() -> Response:
+    """How far the work in the background is, and a sentence where it is behind, which pages that wait show."""
+    found = lanes_now(shop().database, datetime.now())
+    held = {each.name: {"open": each.open, "oldest_s": each.oldest_s, "behind": each.is_behind} for each in found}
+    return jsonify(behind=said_of(found), lanes=held)
 
 
 @room.get("/metrics")

@@ -139,6 +139,16 @@ document.addEventListener("alpine:init", () => {
     },
   }));
 
+  /* Said beside whatever waits for the worker: that all work in the background is behind, where it is. */
+  Alpine.data("behind", () => ({
+    said: "",
+    init() { this.ask(); },
+    async ask() {
+      try { this.said = (await (await fetch("/health/lanes")).json()).behind; } catch (fault) { /* asked again */ }
+      setTimeout(() => this.ask(), 20000);
+    },
+  }));
+
   /* How far a job in the background is; asks again until it is done, then goes on. */
   Alpine.data("progress", () => ({
     done: 0,
