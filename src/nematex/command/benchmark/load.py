@@ -36,6 +36,7 @@ class _Form(HTMLParser):
         super().__init__()
         self.fields: dict[str, str] = {}
         self._open = ""
+        self._told_by_text = False  # a textarea, or a chosen option without a value of its own
 
     def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
         given = dict(attrs)
@@ -43,18 +44,23 @@ class _Form(HTMLParser):
         if tag == "input" and given.get("type") not in ("submit", "checkbox", "file"):
             self.fields[name] = given.get("value") or ""
         elif tag in ("textarea", "select"):
-            self._open = name
+            self._open, self._told_by_text = name, tag == "textarea"
             self.fields.setdefault(name, "")
-        elif tag == "option" and "selected" in given and self._open:
-            self.fields[self._open] = given.get("value") or ""
+        elif tag == "option" and self._open:
+            chosen = "selected" in given
+            self._told_by_text = chosen and "value" not in given
+            if chosen:
+                self.fields[self._open] = given.get("value") or ""
 
     def handle_data(self, data: str) -> None:
-        if self._open and self.get_starttag_text() and self.get_starttag_text().startswith("<textarea"):  # type: ignore[union-attr]
+        if self._open and self._told_by_text:
             self.fields[self._open] += data
 
     def handle_endtag(self, tag: str) -> None:
         if tag in ("textarea", "select"):
             self._open = ""
+        if tag in ("textarea", "option"):
+            self._told_by_text = False
 
 
 NOT_THE_PAGE = 598  # counted as an error

@@ -47,6 +47,10 @@ def raise_watch(port: int) -> subprocess.Popen[bytes]:
         **given_to_children(shop_folder()),
         GIVEN: os.environ.get(GIVEN) or ("1" if os.environ.get("DATABASE_URL") else "0"),
         "PROMETHEUS_MULTIPROC_DIR": _counting_place(),
+        # Arrays come and go in several threads: with a heap for each, and large ones within it, twice of what is used is held.
+        "MALLOC_ARENA_MAX": "1",
+        "MALLOC_MMAP_THRESHOLD_": "262144",
+        "MALLOC_TRIM_THRESHOLD_": "262144",
     }
     with open(home() / "watch.log", "ab") as log:
         return subprocess.Popen(
