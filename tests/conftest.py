@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import os
 import re
+import shutil
+import tempfile
 import threading
 from collections.abc import Iterator
 from pathlib import Path
@@ -11,7 +14,9 @@ import pytest
 import waitress.server
 from flask import Flask
 from hypothesis import settings
+from jinja2 import FileSystemBytecodeCache
 from playwright.sync_api import Browser, Page, expect
+from rooms import Rooms
 from sqlalchemy import MetaData, text
 from waitress import wasyncore
 
@@ -26,6 +31,8 @@ from nematex.usecases.held.shop import Shop
 from nematex.usecases.tasks.runners import at_once
 from nematex.web.app import create_app
 
+# The programs that tests start find their modules compiled.
+os.environ.pop("PYTHONDONTWRITEBYTECODE", None)
 # How long a page may take before a test gives up: only a failure waits so long, and other people's machines are slow.
 PATIENCE_MS = 120_000
 expect.set_options(timeout=PATIENCE_MS)
@@ -37,6 +44,9 @@ settings.load_profile("patient")
 
 def pytest_configure(config: pytest.Config) -> None:
     config.addinivalue_line("markers", "long: runs with --long alone")
+    config.addinivalue_line("markers", "breaking: what attacking and operating the shop showed, each repeated")
+    if config.getoption("--rooms"):
+        config.pluginmanager.register(Rooms())
     if config.getoption("--long"):
         settings.load_profile("long")
 
@@ -50,6 +60,7 @@ def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item
 
 
 def pytest_addoption(parser: pytest.Parser) -> None:
+    parser.addoption("--rooms", action="store_true", help="say what each room of tests takes")
     parser.addoption("--long", action="store_true", help="everything: many examples, every edition, soak")
     parser.addoption("--requests", type=int, default=400, help="how many odd requests the attack sends")
     parser.addoption("--seed", type=int, default=1, help="where the attack's chance begins")
@@ -60,18 +71,28 @@ def pytest_make_parametrize_id(val: object) -> str | None:
     return re.sub(r"[^A-Za-z0-9.,%-]+", "_", val)[:40] or "empty" if isinstance(val, str) else None
 
 
+# Of the tests' own server nothing has to outlive a power cut, so that nothing waits for a disk.
+UNSAFE = ("--innodb-flush-log-at-trx-commit=0", "--skip-innodb-doublewrite", "--innodb-log-file-size=16M")
+IN_MEMORY, LEAST_FREE = Path("/dev/shm"), 2 * 2**30
+
+
 @pytest.fixture(scope="session")
 def mariadb(tmp_path_factory: pytest.TempPathFactory) -> Iterator[LocalMariaDB]:
-    server = LocalMariaDB(tmp_path_factory.mktemp("mariadb"))
+    """In memory where the system has room for it there."""
+    fits = os.access(IN_MEMORY, os.W_OK) and shutil.disk_usage(IN_MEMORY).free > LEAST_FREE
+    folder = Path(tempfile.mkdtemp(prefix="nematex-tests-", dir=IN_MEMORY)) if fits else tmp_path_factory.mktemp("mariadb")
+    server = LocalMariaDB(folder, more=UNSAFE)
     server.start()
     yield server
     server.stop()
+    shutil.rmtree(folder)
 
 
 ROOT = Path(__file__).resolve().parent.parent
 PUBLISHED = ROOT / "tests/published"  # tables from outside, each with its source
 
 
+opened: dict[str, Database] = {}
 migrated: set[str] = set()  # the databases whose tables are as the product makes them
 
 
@@ -96,8 +117,11 @@ def _clear(database: Database) -> None:
 
 @pytest.fixture
 def database(mariadb: LocalMariaDB) -> Iterator[Database]:
-    """A migrated, empty database. A test that changes its tables empties it."""
-    found = Database(mariadb.url)
+    """A migrated, empty database. A test that changes its tables empties it.
+
+    It is one object for all tests: what the database library compiled once for a statement stays with it.
+    """
+    found = opened.setdefault(mariadb.url, Database(mariadb.url))
     if found.url in migrated:
         _clear(found)
     else:
@@ -180,15 +204,35 @@ def tried_app(database: Database, role: str = "owner", limited: bool = False) ->
         put(work, DEMO, "1")
     app = create_app(database, "test")
     app.config["DEMO_ROLE"] = role
+    app.jinja_env.bytecode_cache = FileSystemBytecodeCache(tempfile.gettempdir(), f"nematex-tests-{os.getuid()}-%s")
     for limiter in app.extensions["limiter"]:
         limiter.enabled = limited
     return app
 
 
-def served(database: Database, role: str = "owner", more: dict[str, object] | None = None) -> Iterator[str]:
+_kept: list[Flask] = []
+
+
+def kept_app(database: Database) -> Flask:
+    """One application for all tests that only look at pages: making its addresses takes longer than many a test. Its shop is
+    another each time, and nothing of the last one is remembered.
+    """
+    if not _kept:
+        _kept.append(tried_app(database))
+        return _kept[0]
+    with database.work() as work:
+        put(work, DEMO, "1")
+    shop = _kept[0].extensions["shop"]
+    shop.__init__(database, shop.enqueue)
+    return _kept[0]
+
+
+def served(
+    database: Database, role: str = "owner", more: dict[str, object] | None = None, app: Flask | None = None
+) -> Iterator[str]:
     """The shop on a port of loopback until the iterator is asked again."""
     sockets: dict[int, object] = {}
-    app = tried_app(database, role)
+    app = app or tried_app(database, role)
     app.config.update(more or {})
     server = waitress.server.create_server(app, map=sockets, host="127.0.0.1", port=0, threads=4)
     thread = threading.Thread(target=server.run, daemon=True)
@@ -204,7 +248,7 @@ def served(database: Database, role: str = "owner", more: dict[str, object] | No
 @pytest.fixture
 def site(demo: Shop) -> Iterator[Site]:
     """The demo shop on a server of its own."""
-    serving = served(demo.database)
+    serving = served(demo.database, app=kept_app(demo.database))
     yield Site(next(serving), demo)
     next(serving, None)
 
@@ -212,7 +256,7 @@ def site(demo: Shop) -> Iterator[Site]:
 @pytest.fixture
 def empty_site(database: Database) -> Iterator[Site]:
     """An empty shop on a server of its own."""
-    serving = served(database)
+    serving = served(database, app=kept_app(database))
     yield Site(next(serving), Shop(database))
     next(serving, None)
 

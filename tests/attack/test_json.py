@@ -16,6 +16,8 @@ from schemathesis.specs.openapi.checks import status_code_conformance
 
 from nematex.usecases.held.shop import Shop
 
+pytestmark = pytest.mark.breaking
+
 DOCUMENT = ROOT / "docs/openapi.json"
 
 

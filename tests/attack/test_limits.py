@@ -30,6 +30,8 @@ from nematex.usecases.pattern.exchange import pattern_record
 from nematex.web import again
 from nematex.web.app import create_app
 
+pytestmark = pytest.mark.breaking
+
 
 @pytest.fixture
 def client(demo: Shop) -> FlaskClient:

@@ -34,6 +34,8 @@ from nematex.usecases.forms.merging import merged
 from nematex.usecases.people.codes import _step_of
 from nematex.usecases.people.inviting import read_role
 
+pytestmark = pytest.mark.breaking
+
 TABLES = trade_tables()
 # Words that the readers know, so that chance meets their rules and not only their refusals.
 WORDS = (

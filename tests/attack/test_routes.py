@@ -25,6 +25,8 @@ from wrong_pictures import WRONG
 from nematex.usecases.cloth.exchange import cloths_csv, cloths_json, cloths_xlsx
 from nematex.usecases.held.shop import Shop
 
+pytestmark = pytest.mark.breaking
+
 SLOW_S = 3.0
 KEPT_LINKS, KEPT_FORMS = 400, 300
 Sent = tuple[str, str, list[tuple[str, str]], dict[str, tuple[bytes, str]]]  # method, address, fields, files

@@ -23,11 +23,11 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from sqlalchemy import text
 
+from nematex.command.background.keeping import back_up_if_due
 from nematex.command.backup import archive, sealed
 from nematex.command.backup.archive import AnotherShops, BackupFault, Manifest, read_manifest
 from nematex.command.backup.making import backups_in, let_old_go, make
 from nematex.command.backup.restoring import opened, restore_here, restore_there, take_its_place
-from nematex.command.keeper import back_up_if_due
 from nematex.command.mariadb import LocalMariaDB
 from nematex.core.retention import kept
 from nematex.store.copying.lines import line_of
@@ -36,6 +36,8 @@ from nematex.store.trail.triggers import out_of_place
 from nematex.usecases.cloth.exchange import cloths_json
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.pattern.exchange import patterns_json
+
+pytestmark = pytest.mark.breaking
 
 NOON = datetime(2026, 11, 27, 12)
 KEY, OTHER_KEY = b"k" * 64, b"o" * 64

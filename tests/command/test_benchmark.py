@@ -10,6 +10,8 @@ from nematex.usecases.held.shop import Shop
 from nematex.usecases.programme.acts import save_programme
 from nematex.web.app import create_app
 
+pytestmark = pytest.mark.breaking
+
 
 def test_the_door_is_not_the_page(database: Database) -> None:
     programme = save_programme(Shop(database), None, {"name": "Bench", "shown_on": "", "intro": ""})

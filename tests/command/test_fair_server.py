@@ -19,6 +19,8 @@ from waitress.task import ThreadedTaskDispatcher
 from nematex.command.fair_server import KEPT_FREE, MOST_CONNECTIONS, FairServer
 from nematex.devices.stock_feed import FeedDown, HttpStockFeed
 
+pytestmark = pytest.mark.breaking
+
 LIMIT = KEPT_FREE + 30  # the tenth that is kept free, and a few
 
 

@@ -19,6 +19,8 @@ from conftest import ROOT
 
 from nematex.command.service.roles import family
 
+pytestmark = pytest.mark.breaking
+
 
 def environment(home: Path) -> dict[str, str]:
     """Of a command of the shop in this folder, with a database of its own."""

@@ -33,6 +33,8 @@ from nematex.usecases.jobs.running import MOST_TRIES, run_job
 from nematex.usecases.tasks.runners import at_once, runners
 from nematex.web.app import create_app
 
+pytestmark = pytest.mark.breaking
+
 WAIT_S = 300  # only a failure waits so long
 
 

@@ -9,9 +9,10 @@ import pytest
 from conftest import tried_app
 from sqlalchemy import text
 
-from nematex.command.serving import configured
-from nematex.store.database import Database
+from nematex.command.service.network import network_of
+from nematex.command.serving import configure
 from nematex.usecases.held.shop import Shop
+from nematex.web.app import create_app
 
 TLS = {"base_url": "https://127.0.0.1"}
 
@@ -96,14 +97,12 @@ def test_from_elsewhere_metrics_want_the_token(demo: Shop) -> None:
 def test_a_proxys_word_counts_by_setting_alone(demo: Shop, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     forwarded = {"X-Forwarded-For": "203.0.113.7", "X-Forwarded-Proto": "https", "X-Forwarded-Host": "shop.example"}
     assert "Strict-Transport-Security" not in tried_app(demo.database).test_client().get("/health", headers=forwarded).headers
-    monkeypatch.setenv("DATABASE_URL", demo.database.url)
     monkeypatch.setenv("NEMATEX_PROXIES", "1")
     monkeypatch.setenv("NEMATEX_HOSTS", "shop.example")
     monkeypatch.setenv("NEMATEX_SHOWN_AT", "https://shop.example")
-    app = configured(tmp_path, "test")
+    app = create_app(demo.database, "test")
+    configure(app, tmp_path, network_of(""))
     answer = app.test_client().get("/sign-in", headers=forwarded)
     assert answer.status_code == 302
     assert answer.headers["Strict-Transport-Security"]
     assert app.test_client().get("/shelf", headers=forwarded).status_code == 302, "nobody tries the shop through a proxy"
-    database: Database = app.extensions["shop"].database
-    database.close()

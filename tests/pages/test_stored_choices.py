@@ -29,6 +29,8 @@ from nematex.usecases.air.sew_along import acts as along
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.programme.acts import open_to_all
 
+pytestmark = pytest.mark.breaking
+
 OF_A_KIND = 3  # addresses that differ by their numbers alone: in the long run so many of them are opened, else one
 SKIPPED = re.compile(r"^/(static|made|sign-out|practice|metrics|health)|/(export|take)\b|[?&](page|columns|sort|q)=")
 # What rests on nothing that was chosen before: opened in the long run alone.

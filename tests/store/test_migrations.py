@@ -16,6 +16,8 @@ from nematex.store.database import Database
 from nematex.store.faults import SchemaFault
 from nematex.store.trail.triggers import out_of_place
 
+pytestmark = pytest.mark.breaking
+
 CHANGES = ("create", "alter", "drop", "insert", "update")
 
 

@@ -18,6 +18,8 @@ from nematex.store.database import Database, DatabaseGone, lost_a_race
 from nematex.store.settings import put
 from nematex.usecases.held.shop import Shop
 
+pytestmark = pytest.mark.breaking
+
 
 @pytest.mark.parametrize(
     ("url", "places"),

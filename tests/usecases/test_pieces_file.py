@@ -17,6 +17,8 @@ from nematex.fence import fenced, unfenced
 from nematex.usecases.lay.pieces_file import pieces_dxf, pieces_svg, read_pieces
 from nematex.usecases.lay.text import read_task
 
+pytestmark = pytest.mark.breaking
+
 BOMB = b'<!DOCTYPE x [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;&a;">]>'
 SQUARE = "M0 0H10V10H0Z"
 

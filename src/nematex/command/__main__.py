@@ -57,6 +57,7 @@ def _parser() -> argparse.ArgumentParser:
         photo.add_argument("--px-per-cm", type=float, required=True, help="pixels per cm in the photo as it is")
     test = commands.add_parser("test", help="run every check")
     test.add_argument("--long", action="store_true", help="many examples, every edition of earlier shops, every page")
+    test.add_argument("--durations", action="store_true", help="say afterwards which rooms of tests and which tests take long")
     test.add_argument("pytest", nargs=argparse.REMAINDER, help="passed on to pytest")
     _add_measuring(commands)
     commands.add_parser("watch").add_argument("--port", type=int, required=True)
@@ -155,7 +156,7 @@ def _work(_asked: argparse.Namespace) -> int:
 def _test(asked: argparse.Namespace) -> int:
     from nematex.command.check import run_checks
 
-    return run_checks(asked.pytest, asked.long)
+    return run_checks(asked.pytest, asked.long, asked.durations)
 
 
 def _benchmark(asked: argparse.Namespace) -> int:

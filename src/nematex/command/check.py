@@ -15,8 +15,8 @@ STEPS = (
 )
 
 
-def run_checks(more: list[str], long: bool = False) -> int:
-    """Run every step, whatever failed before; the last line is pytest's."""
+def run_checks(more: list[str], long: bool = False, durations: bool = False) -> int:
+    """Run every step, whatever failed before; the last line is pytest's. With `more` only those tests, one after the other."""
     root = Path(os.environ.get("NEMATEX_HOME", "."))
     tools = Path(sys.executable).parent
     failed = []
@@ -30,7 +30,6 @@ def run_checks(more: list[str], long: bool = False) -> int:
         print(f"failed before the tests: {', '.join(failed)}", flush=True)
     # Each worker has a MariaDB and a Chromium of its own and often waits for them, so there is one more than cores.
     spread = () if more else ("-n", str(min(4, 1 + (os.cpu_count() or 1))), "--dist", "worksteal", "--durations=20")
-    tests = subprocess.run(
-        [sys.executable, "-m", "pytest", *spread, *(("--long",) if long else ()), *more], cwd=root, check=False
-    )
+    asked = (*(("--long",) if long else ()), *(("--rooms", "--durations=40") if durations else ()))
+    tests = subprocess.run([sys.executable, "-m", "pytest", *spread, *asked, *more], cwd=root, check=False)
     return tests.returncode or (1 if failed else 0)

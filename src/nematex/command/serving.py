@@ -17,6 +17,7 @@ from pathlib import Path
 from typing import Any
 
 from flask import Flask
+from jinja2 import FileSystemBytecodeCache
 from pythonjsonlogger.json import JsonFormatter
 from werkzeug.middleware.proxy_fix import ProxyFix
 
@@ -52,6 +53,9 @@ def write_logs() -> None:
 def configure(app: Flask, folder: Path, network: Network) -> None:
     """Tell the application what the start command found out."""
     given = os.environ.get
+    templates = folder / "templates"
+    templates.mkdir(exist_ok=True, mode=0o700)
+    app.jinja_env.bytecode_cache = FileSystemBytecodeCache(str(templates))  # compiled once, also for the next start
     app.config["TRUSTED_HOSTS"] += network.hosts
     app.config["SHOWN_AT"] = network.shown_at
     app.config["METRICS_TOKEN"] = given("NEMATEX_METRICS_TOKEN", "")

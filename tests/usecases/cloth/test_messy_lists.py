@@ -15,10 +15,9 @@ from playwright.sync_api import Page, expect
 
 from nematex.core.cloth.fibres import read_fibres
 from nematex.core.cloth.measuring.typed import read_stretches_pct
-from nematex.core.colour.words import UnknownColours, read_colours, read_palette
 from nematex.core.errors import FieldFault, UnknownChoice
 from nematex.store.records import ClothRecord
-from nematex.tables import colour_words, trade_tables
+from nematex.tables import trade_tables
 from nematex.usecases.cloth.acts import save_cloth
 from nematex.usecases.cloth.form import form_values
 from nematex.usecases.cloth.lists.choosing import accept_word, choose_columns, choose_sheet, mend_row
@@ -203,31 +202,6 @@ def test_a_row_is_mended_on_the_preview_and_columns_stay_chosen(demo: Shop) -> N
     assert records(again)["A"].facts.name == "blue lawn"
     with pytest.raises(FieldFault, match="choose it once"):
         choose_columns(demo, sent, {0: "code", 1: "code"})
-
-
-@pytest.mark.parametrize(
-    ("text", "colours"),
-    [
-        ("sage", ("#a0ad8f",)),
-        ("petrol rust lilac", ("#1f444f", "#a4452a", "#c6b0d9")),
-        ("Navy / Off-white", ("#1d2746", "#f3ecd9")),
-        ("#24404a and rust", ("#24404a", "#a4452a")),
-    ],
-)
-def test_colour_words_become_colours(text: str, colours: tuple[str, ...]) -> None:
-    assert read_colours(text, "colours", colour_words()).colours == colours
-
-
-def test_every_colour_word_stands_for_a_colour_of_the_table() -> None:
-    words = colour_words()
-    assert set(words.others.values()) <= set(words.names)
-    assert all(read_palette(word, words).colours == (code,) for word, code in words.by_word.items())
-
-
-def test_a_word_that_is_no_colour_is_named_with_the_nearest() -> None:
-    with pytest.raises(UnknownColours, match="sage") as fault:
-        read_colours("rust and sagge", "colours", colour_words())
-    assert fault.value.palette.colours == ("#a4452a",)
 
 
 def test_a_colour_by_word_is_kept_as_typical_and_shown_as_the_word(demo: Shop) -> None:

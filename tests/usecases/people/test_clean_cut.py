@@ -23,6 +23,8 @@ from nematex.usecases.people.signing_in import SignInRefused, Tried
 from nematex.usecases.programme.acts import open_to_all
 from nematex.usecases.stock.polling import OWN_TILL, SETTING
 
+pytestmark = pytest.mark.breaking
+
 NOW = datetime.now().replace(microsecond=0)
 WORD = "copper lantern orchard 9"
 CODE = "the code that start printed"

@@ -10,9 +10,8 @@ import pyotp
 import pytest
 
 from nematex.core.errors import FieldFault
-from nematex.core.people.name import name_key, read_name
-from nematex.core.people.password import PasswordFault, read_password
-from nematex.core.people.waiting import LONGEST_WAIT_S, wait_s
+from nematex.core.people.password import PasswordFault
+from nematex.core.people.waiting import wait_s
 from nematex.store.database import Database
 from nematex.store.people.passkeys import add_passkey
 from nematex.store.people.persons import Person
@@ -88,15 +87,6 @@ def test_a_wrong_password_is_refused_in_the_same_words_as_a_name_that_nobody_has
     assert not word or word not in str(wrong.value)
 
 
-def test_names_are_compared_without_case_and_composed() -> None:
-    assert name_key("Zoë Ashdown") == name_key("ZOË  ASHDOWN".replace("  ", " ")) == name_key("Zoe\u0308 Ashdown")
-    assert name_key("Zoë Ashdown") != name_key("Zoe Ashdown")
-    assert read_name("  Zoe\u0308   Ashdown\n") == "Zoë Ashdown"
-    for bad in ("", "x", "y" * 61):
-        with pytest.raises(FieldFault, match="2 to 60"):
-            read_name(bad)
-
-
 def test_after_three_wrong_tries_even_the_right_one_waits(shop: Shop) -> None:
     for _ in range(3):
         with pytest.raises(SignInRefused):
@@ -107,17 +97,6 @@ def test_after_three_wrong_tries_even_the_right_one_waits(shop: Shop) -> None:
     with pytest.raises(SignInRefused):
         enter(shop, "wrong", at=NOON + timedelta(minutes=1))
     assert enter(shop, at=NOON + timedelta(minutes=1)), "the count began anew"
-
-
-def test_a_machine_that_tries_gets_less_than_a_hundred_tries_an_hour() -> None:
-    """OWASP ASVS 4.0, 2.2.1 (from memory): no more than 100 failed tries an hour for one account."""
-    spent, tries = 0, 0
-    while spent < 3600:
-        tries += 1
-        spent += wait_s(tries)
-    assert 3 < tries < 100
-    assert [wait_s(n) for n in range(6)] == [0, 0, 0, 2, 4, 8]
-    assert wait_s(10**9) == LONGEST_WAIT_S
 
 
 def test_wrong_tries_at_once_are_all_counted(shop: Shop) -> None:
@@ -153,20 +132,9 @@ def test_two_who_set_the_shop_up_at_once_make_one_owner(database: Database) -> N
 
 
 @pytest.mark.parametrize(
-    "word", ["short", "x" * 129, "aaaaaaaaaaaaaaaa", "passwordpassword", "qwertyuiopasdf", "wrenapplegarth1", "\n" * 20]
-)
-def test_passwords_that_are_guessed_are_refused_without_being_repeated(word: str) -> None:
-    with pytest.raises(PasswordFault) as fault:
-        read_password(word, ("Wren Applegarth",))
-    assert word not in str(fault.value)
-    assert "password" in str(fault.value)
-
-
-@pytest.mark.parametrize(
     "word", ["copper lantern orchard 9", "ж" * 4 + "длинная фраза", "🧵🪡 seams and selvedges 71", "Y2$kd8#Pqz!vL0"]
 )
-def test_long_unlike_words_of_any_letters_will_do(word: str) -> None:
-    assert read_password(word, ()) == word
+def test_a_password_of_any_letters_is_known_again(word: str) -> None:
     assert is_right(hashed(word), word)
     assert not is_right(hashed(word), word[:-1])
     assert not is_right("", word)

@@ -93,7 +93,9 @@ def _start(port: int | None, demo: bool, lan: str | None) -> int:
         _told(watch, START, web_pids=[], web_port=chosen, lan=place, wanted=processes())
     finally:
         if watch.stdin and not watch.stdin.closed:
-            watch.stdin.close()  # nobody will tell it anything: it ends
+            watch.stdin.close()  # nobody will tell it anything
+            watch.kill()
+            watch.wait()
     if not _wait(chosen, watch):
         return 1
     _greet(chosen, owned)
