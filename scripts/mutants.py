@@ -112,7 +112,7 @@ def _is_noticed(copy_of: Path, mutant: Mutant) -> bool:
     place.write_text(mutant.text)
     try:
         return not (
-            _passes(copy_of, "tests/core/" + mutant.path.parts[4])
+            _passes(copy_of, "tests/core/" + mutant.path.parts[3])
             and _passes(copy_of, "tests/core", "--ignore=tests/core/photo")
         )
     finally:
@@ -156,8 +156,10 @@ def main() -> int:
         noticed = 0
         for at, (mutant, dies) in enumerate(zip(chosen, pool.map(tried, chosen), strict=True), 1):
             noticed += dies
-            if not dies:
-                print(f"{at:4} lives: {mutant.path}:{mutant.line}: {mutant.what}", flush=True)
+            print(
+                f"{at:4} {noticed:4} noticed; {'dies' if dies else 'LIVES'}: {mutant.path}:{mutant.line}: {mutant.what}",
+                flush=True,
+            )
     print(f"{noticed} of {len(chosen)} noticed ({100 * noticed / max(len(chosen), 1):.0f} %), of {len(every)} there are")
     return 0
 

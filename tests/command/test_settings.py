@@ -7,7 +7,6 @@ import re
 from conftest import ROOT
 
 INNER = {
-    "NEMATEX_LAN": "told by start to the web processes",
     "NEMATEX_GIVEN_DATABASE": "told by start to who watches",
     "NEMATEX_DRILL_CLOCK": "told by the drill to its processes",
     "NEMATEX_SHOTS": "for whoever takes the pictures of the docs",

@@ -249,7 +249,7 @@ def test_a_page_that_waits_says_when_all_work_in_the_background_is_behind(waitin
         first = jobs.add_job(work, "sheet", "another", "{}", {}, 0)
         jobs.set_job(work, first, made_at=now - timedelta(seconds=BEHIND_AFTER_S["sets"] + 61))
     page.goto("/shelf/export.csv?q=kelp")
-    expect(page.get_by_text("2 jobs are not done, the first since 3 minutes")).to_be_visible()
+    expect(page.get_by_text("2 jobs are not done, the first was asked 3 minutes ago")).to_be_visible()
     told = page.request.get("/health/lanes").json()
     assert told["lanes"]["sets"]["behind"]
     assert told["lanes"]["lays"] == {"open": 0, "oldest_s": 0, "behind": False}

@@ -9,6 +9,7 @@ from __future__ import annotations
 import logging
 import os
 import time
+from collections.abc import Callable
 from contextlib import suppress
 from pathlib import Path
 
@@ -136,13 +137,13 @@ class Worker:
         stand_back()
         keep_house(self.shop, self.folder, running_s)
 
-    def _child(self, role: str, run: object) -> int:
+    def _child(self, role: str, run: Callable[[], None]) -> int:
         parent = os.getpid()
 
         def begin() -> None:
             end_with(parent)
             self.shop.database.forked()
-            run()  # type: ignore[operator]
+            run()
 
         return fork(role, begin)
 

@@ -12,6 +12,7 @@ import signal
 import sys
 import time
 from collections import deque
+from collections.abc import Callable
 from contextlib import suppress
 from typing import TYPE_CHECKING
 
@@ -62,16 +63,17 @@ def look(house: House, own_database: bool) -> bool:
 
 def _fork_webs(house: House, pids: list[int], missing: int) -> None:
     """Web processes in the place of those that died."""
+    died = bool(house.doors)
     made = [house.fork_web() for _ in range(missing)]
     _noted(made, lambda new: keep(web_pids=[*pids, *new]))
-    if pids:
+    if died:
         log.warning("%d web processes had died; others take their place", missing)
 
 
-def _noted(made: list[int], note: object) -> None:
+def _noted(made: list[int], note: Callable[[list[int]], None]) -> None:
     """Note new processes down; those that cannot be, as on a full disk, are ended: nobody would find them again."""
     try:
-        note(made)  # type: ignore[operator]
+        note(made)
     except OSError:
         for pid in made:
             with suppress(ProcessLookupError):

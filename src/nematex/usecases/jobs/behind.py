@@ -45,6 +45,5 @@ def said_of(lanes: list[Lane]) -> str:
         return ""
     count, minutes = sum(each.open for each in late), max(each.oldest_s for each in late) // 60
     waits = "1 job is not done" if count == 1 else f"{count} jobs are not done"
-    return (
-        f"The work in the background is behind: {waits}, the first since {minutes} minutes. The machine may be busy elsewhere."
-    )
+    since = f"the first was asked {minutes} minutes ago"
+    return f"The work in the background is behind: {waits}, {since}. The machine may be busy with something else."
