@@ -51,8 +51,8 @@ def test_it_starts_the_shop_where_nothing_else_is(wheel: Path, tmp_path: Path) -
     (packages / "libraries.pth").write_text(sysconfig.get_path("purelib") + "\n")
     home = tmp_path / "home"
     home.mkdir()
-    environment = {name: value for name, value in os.environ.items() if name not in ("PYTHONPATH", "DATABASE_URL")}
-    environment |= {"NEMATEX_HOME": str(home)}
+    unset = ("PYTHONPATH", "DATABASE_URL", "NEMATEX_HOME")  # the shop lies in the folder that one is in
+    environment = {name: value for name, value in os.environ.items() if name not in unset}
     code = "from nematex.command.__main__ import entry; import nematex; print(nematex.__file__, flush=True); entry()"
 
     def run(*words: str) -> subprocess.CompletedProcess[str]:

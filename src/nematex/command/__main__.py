@@ -61,7 +61,7 @@ def _parser() -> argparse.ArgumentParser:
     test.add_argument("pytest", nargs=argparse.REMAINDER, help="passed on to pytest")
     _add_measuring(commands)
     commands.add_parser("watch").add_argument("--port", type=int, required=True)
-    commands.add_parser("work")
+    commands.add_parser("work", help="a worker alone, for a machine beside those that serve the shop in DATABASE_URL")
     commands.add_parser("words", help="print the glossary of docs/words.md")
     commands.add_parser("help", help="show this")
     return parser

@@ -20,6 +20,7 @@ from nematex.command.background.feed import ask_for_ever
 from nematex.command.background.hand import BUSY, Hand, hire
 from nematex.command.background.poke import Poked, poking
 from nematex.command.background.standing_back import stand_back
+from nematex.command.service.database import expected_url
 from nematex.command.service.forking import fork
 from nematex.command.service.processes import bring_watch_back
 from nematex.command.service.roles import WORKER, become
@@ -168,6 +169,6 @@ def work(app: Flask, folder: Path) -> None:
 def work_alone() -> int:
     """The worker of a machine that has no web processes: it does what others ask in the database that DATABASE_URL names."""
     become(WORKER)
-    app = create_app(Database(os.environ["DATABASE_URL"]), "no session is ever opened here", poking(home()))
+    app = create_app(Database(expected_url()), "no session is ever opened here", poking(home()))
     work(app, home())
     return 0

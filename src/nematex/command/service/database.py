@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import os
 import re
+import sys
 from datetime import datetime
 
 from nematex.command.mariadb import LocalMariaDB, open_to_anybody
+from nematex.command.service.agreeing import differing
 from nematex.command.service.ending import end
 from nematex.command.service.keys import backup_key
 from nematex.command.service.state import database_runs, home, keep, read_state
@@ -86,6 +88,8 @@ def prepare(url: str, demo: bool) -> bool:
 
         load_demo(database)
         print("Loaded the made-up shop: Marrowstone Cloth Room.")
+    for sentence in differing(database):
+        print(f"nematex: {sentence}", file=sys.stderr)
     database.close()
     return owned
 

@@ -21,7 +21,7 @@ _held: list[IO[str]] = []
 
 
 def home() -> Path:
-    folder = Path(os.environ.get(SHOP, ".")) / ".nematex"
+    folder = Path(os.environ.get(SHOP, ".")).absolute() / ".nematex"  # MariaDB is started elsewhere
     folder.mkdir(parents=True, exist_ok=True)
     folder.chmod(0o700)  # it names the port and holds password, key and data
     return folder
