@@ -129,10 +129,13 @@ def test_what_cannot_be_worked_out_is_named(demo: Shop, fields: dict[str, str], 
 @settings(max_examples=200, deadline=None)
 @given(st.text(max_size=60) | st.text("0123456789 m;ydcfault.:,²½", max_size=40))
 def test_no_typed_bolts_or_mix_are_more_than_a_fault(text: str) -> None:
-    for read in (read_bolt_lengths, lambda given: read_mix(given, ["8", "10"])):
-        with suppress(FieldFault):
-            read(text)
-    is_kit(text)
+    with suppress(FieldFault):
+        assert all(each.length_m > 0 for each in read_bolt_lengths(text))
+    with suppress(FieldFault):
+        mix = read_mix(text, ["8", "10"])
+        assert {size for size, _ in mix} <= {"8", "10"}
+        assert all(share >= 0 for _, share in mix)
+    assert is_kit(text) in (True, False)
 
 
 def test_stock_is_reserved_once_and_given_back_once(demo: Shop) -> None:

@@ -109,7 +109,9 @@ def test_malformed_files_are_named(content: bytes, words: str) -> None:
 )
 def test_no_file_is_more_than_a_fault(content: bytes) -> None:
     with suppress(FieldFault):
-        read_pieces(content, "x.dxf", unfenced)
+        found = read_pieces(content, "x.dxf", unfenced)
+        assert found
+        assert all(len(each.outline_cm) >= 3 for each in found)
 
 
 def dxf_of(entity: str) -> bytes:
