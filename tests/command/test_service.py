@@ -5,6 +5,7 @@ from __future__ import annotations
 import fcntl
 import json
 import os
+import re
 import shutil
 import signal
 import socket
@@ -70,6 +71,7 @@ def says(address: str, words: str, said: bool = True) -> None:
 
 def test_start_again_killed_and_stop(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setenv("NEMATEX_POLL_S", "0.3")
+    monkeypatch.setenv("NEMATEX_PROCESSES", "2")
     try:
         first = nematex(tmp_path, "start")
         assert first.returncode == 0, first.stderr
@@ -79,6 +81,12 @@ def test_start_again_killed_and_stop(tmp_path: Path, monkeypatch: pytest.MonkeyP
         assert nematex(tmp_path, "start").stdout.split()[-1] == address
         assert nematex(tmp_path, "status").returncode == 0
         says(address + "stock", "Stock as of")
+        assert sorted(family(str(tmp_path)).values()) == ["feed", "watch", "web", "web", "worker"]
+        sizes = nematex(tmp_path, "status", "--sizes").stdout
+        assert re.search(r"^all 6 +\d+ +\d+\.\d\d$", sizes, re.M), sizes
+        for pid in state(tmp_path)["web_pids"]:  # type: ignore[attr-defined]
+            os.kill(pid, signal.SIGKILL)
+        assert "Kelp Ladder challis" in text_of(address + "shelf?q=kelp"), "who asks meanwhile waits at the door"
         till(tmp_path, "down")
         says(address + "stock", "Nothing was lost")
         for pid in (*family(str(tmp_path)), state(tmp_path)["database_pid"]):  # those left would start all of it again
