@@ -82,7 +82,7 @@ def test_start_again_killed_and_stop(tmp_path: Path, monkeypatch: pytest.MonkeyP
         assert nematex(tmp_path, "status").returncode == 0
         says(address + "stock", "Stock as of")
         assert sorted(family(str(tmp_path)).values()) == ["feed", "watch", "web", "web", "worker"]
-        sizes = nematex(tmp_path, "status", "--sizes").stdout
+        sizes = nematex(tmp_path, "status", "--sizes", "0.5").stdout
         assert re.search(r"^all 6 +\d+ +\d+\.\d\d$", sizes, re.M), sizes
         for pid in state(tmp_path)["web_pids"]:  # type: ignore[attr-defined]
             os.kill(pid, signal.SIGKILL)

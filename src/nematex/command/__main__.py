@@ -29,7 +29,14 @@ def _parser() -> argparse.ArgumentParser:
     )
     commands.add_parser("stop", help="stop it all")
     status = commands.add_parser("status", help="say what is running")
-    status.add_argument("--sizes", action="store_true", help="each process: memory (PSS) and processor at rest, and their sums")
+    status.add_argument(
+        "--sizes",
+        nargs="?",
+        const=20.0,
+        type=float,
+        metavar="SECONDS",
+        help="memory (PSS) and processor of each process, and sums",
+    )
     invite = commands.add_parser("invite", help="print a link by which somebody comes in, or sets a new password")
     invite.add_argument("--role", default="owner", help="what they may do: owner, buyer, presenter or viewer (default: owner)")
     invite.add_argument("--name", default="", help="somebody who is there already, to set a new password")
@@ -117,7 +124,7 @@ def _service(asked: argparse.Namespace) -> int:
         return start(asked.port, not asked.no_demo, asked.lan)
     if asked.command == "stop":
         return stop()
-    return status() or (run_sizes() if asked.sizes else 0)
+    return status() or (run_sizes(max(asked.sizes, 0.1)) if asked.sizes is not None else 0)
 
 
 def _watch(asked: argparse.Namespace) -> int:

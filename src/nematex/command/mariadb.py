@@ -87,8 +87,11 @@ class LocalMariaDB:
         return folder
 
     def _environment(self) -> dict[str, str]:
-        """With temporary files of its own: a server that starts clears those of every other in a shared folder."""
-        return {**os.environ, "TMPDIR": str(self._folder("tmp"))}
+        """With temporary files of its own: a server that starts clears those of every other in a shared folder. How our own
+        processes hold memory is not for a server of many threads.
+        """
+        kept = {name: value for name, value in os.environ.items() if not name.startswith("MALLOC_")}
+        return {**kept, "TMPDIR": str(self._folder("tmp"))}
 
     def _socket(self) -> Path:
         """Its socket, in a private folder; a path of more than about 100 letters would be refused."""

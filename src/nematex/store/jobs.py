@@ -58,6 +58,12 @@ def open_kinds(work: Work) -> list[tuple[int, str]]:
     return [(row.id, row.kind) for row in work.execute(wanted.order_by(JobRow.id))]
 
 
+def open_since(work: Work) -> list[tuple[str, datetime]]:
+    """Kind of each job that is not done, and when it was asked."""
+    wanted = select(JobRow.kind, JobRow.made_at).where(JobRow.state.in_(OPEN))
+    return [(row.kind, row.made_at) for row in work.execute(wanted)]
+
+
 def opened_before(work: Work, moment: datetime) -> list[Job]:
     """The jobs that are not done and were asked before a moment."""
     wanted = select(JobRow).where(JobRow.state.in_(OPEN), JobRow.made_at < moment)

@@ -59,10 +59,10 @@ def test_made_up_swatches_are_read(first: int, level: str, every: int) -> None:
     # The truth is what the generator drew; the benchmark reads all 75 cloths at each level.
     found = _tally(LEVELS[level], 2 * first, every)
     assert found["all"] == len(made_set()[2 * first :: every]) >= 3
-    assert found["all"] - found["kind"] <= 1
-    assert found["all"] - found["direction"] <= 2
-    assert 2 * found["all"] - found["repeats"] <= 2
-    assert found["surely wrong"] <= 1
+    assert found["all"] - found["kind"] <= found["all"] // 8
+    assert found["all"] - found["direction"] <= found["all"] // 4
+    assert 2 * found["all"] - found["repeats"] <= found["all"] // 4
+    assert found["surely wrong"] <= found["all"] // 8
 
 
 def test_the_kept_copy_reads_as_the_photo_does(every: int) -> None:

@@ -41,7 +41,7 @@ def ask_for_ever(shop: Shop, folder: Path) -> None:
             feed = feed_of(shop.now())
             if feed:
                 poll(shop, feed, datetime.now())
-        except (DatabaseGone, SQLAlchemyError):
+        except (DatabaseGone, SQLAlchemyError, OSError):  # a database that is away, a full disk
             log.exception("the stock feed was not taken in")
         time.sleep(every_s())
 

@@ -10,8 +10,6 @@ from pathlib import Path
 from nematex.command.service.roles import family
 from nematex.command.service.state import database_runs, read_state, shop_folder
 
-AT_REST_S = 20.0
-
 
 def pss_mb(pid: int) -> float:
     """Memory of one process in MB, shared pages by their share; 0 for one that is gone."""
@@ -38,16 +36,16 @@ def processes() -> dict[int, str]:
     return family(shop_folder()) | database
 
 
-def run_sizes() -> int:
-    """Print a line for each process and their sums."""
+def run_sizes(seconds: float) -> int:
+    """Print a line for each process and their sums; the processor is what they take in so many seconds."""
     found = processes()
     before = {pid: cpu_s(pid) for pid in found}
-    print(f"\nlooking for {AT_REST_S:.0f} seconds what they take …", flush=True)
-    time.sleep(AT_REST_S)
+    print(f"\nlooking for {seconds:g} seconds what they take …", flush=True)
+    time.sleep(seconds)
     print(f"{'process':16} {'number':>8} {'MB (PSS)':>9} {'% of a core':>12}")
     memory = share = 0.0
     for pid, role in sorted(found.items()):
-        held, taken = pss_mb(pid), 100 * max(0.0, cpu_s(pid) - before[pid]) / AT_REST_S
+        held, taken = pss_mb(pid), 100 * max(0.0, cpu_s(pid) - before[pid]) / seconds
         memory, share = memory + held, share + taken
         print(f"{role:16} {pid:8} {held:9.0f} {taken:12.2f}")
     print(f"{f'all {len(found)}':16} {'':8} {memory:9.0f} {share:12.2f}")

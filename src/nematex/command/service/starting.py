@@ -108,8 +108,11 @@ def _told(watch: subprocess.Popen[bytes], word: str, **more: object) -> None:
 
 
 def _clear_away(state: State) -> None:
-    """What of the web processes and who watches is left, and does not answer or is to answer elsewhere."""
-    pids = [*web_pids_of(state), *([state["watch_pid"]] if watch_runs(state) else [])]
+    """What of the shop's processes is left, and does not answer or is to answer elsewhere: all are told the same then."""
+    others = [
+        pid for name, runs in (("watch", watch_runs), ("worker", worker_runs)) if runs(state) for pid in [state[f"{name}_pid"]]
+    ]
+    pids = [*web_pids_of(state), *others]
     for pid in pids:
         with suppress(ProcessLookupError):
             os.kill(pid, signal.SIGKILL)

@@ -30,10 +30,10 @@ class Lane:
 def lanes_now(database: Database, now: datetime) -> list[Lane]:
     """Every lane as it stands. A clock that is behind the database's makes no job young: it is asked now then."""
     with database.work() as work:
-        found = jobs.opened_before(work, datetime.max)
+        found = jobs.open_since(work)
     made = []
     for name in LANES:
-        since = [each.made_at for each in found if lane_of(each.kind) == name]
+        since = [at for kind, at in found if lane_of(kind) == name]
         made.append(Lane(name, len(since), max(0, round((now - min(since)).total_seconds())) if since else 0))
     return made
 
