@@ -5,7 +5,11 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import Enum
+from functools import cached_property
 from typing import Generic, TypeVar
+
+import numpy as np
+import numpy.typing as npt
 
 from nematex.core.cloth.fibres import FibreNames
 from nematex.core.cloth.lexicon import Lexicon, key
@@ -259,6 +263,15 @@ class Tables:
     properties: Mapping[str, Property]
     judging: Rules
     sayings: Sayings
+
+    @cached_property
+    def usual_fibres(self) -> npt.NDArray[np.bool_]:
+        """Cloth types × fibres: of which a cloth of that name is usually made. The last row is of no type."""
+        place = self.fibres.place
+        found = np.zeros((len(self.lexicon.types) + 1, len(place)), dtype=np.bool_)
+        for row, kind in enumerate(self.lexicon.types):
+            found[row, [place[name] for name in kind.all_fibres if name in place]] = True
+        return found
 
     def with_role(self, role: Role) -> tuple[Detail, ...]:
         """The details that play this role."""

@@ -21,7 +21,6 @@ from nematex.core.judging.checks.finding import Finding
 from nematex.core.judging.corrected import shipped
 from nematex.core.judging.judge import judge
 from nematex.core.judging.matrix import matrix
-from nematex.core.judging.verdict import Verdict
 from nematex.core.judging.why import why
 from nematex.core.pattern.facts import Pattern, Wish
 from nematex.tables import trade_tables
@@ -54,7 +53,7 @@ def grid_of_pages(page: Page, blocks: int) -> dict[tuple[str, str], str]:
 
 def test_single_column_and_page_agree_on_every_pairing_of_the_demo_shop(page: Page, site: Site) -> None:
     shelf, drawer = site.shop.now().shelf, site.shop.now().drawer
-    singles = [columns([cloth], TABLES) for cloth in shelf.cloths]
+    singles = [columns([cloth], TABLES).alone(0) for cloth in shelf.cloths]
     whole = matrix(shelf.columns, [partial(drawer.demand, each, Wish()) for each in drawer.records], TABLES)
     offered = shelf.columns.used_for("lining", "furnishing", "trim", "household")
     pages = grid_of_pages(page, 2)
@@ -66,7 +65,7 @@ def test_single_column_and_page_agree_on_every_pairing_of_the_demo_shop(page: Pa
         column = judge(shelf.columns, asked, TABLES).verdict
         row = next(each for each in table if each[0] == record.code)
         for at, cloth in enumerate(shelf.records):
-            single = Verdict(int(judge(singles[at], asked, TABLES).verdict[0]))
+            single = judge(singles[at], asked, TABLES).verdict_of(0)
             assert single == column[at] == whole.verdict[line, at], (record.facts.name, cloth.facts.name)
             if not offered[at]:
                 assert pages[record.facts.name, cloth.facts.name] == single.word, (record.facts.name, cloth.facts.name)

@@ -12,6 +12,7 @@ import numpy.typing as npt
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.facts import DIRECTIONS, STRUCTURES
 from nematex.core.quantity.arrays import Codes, Column, Floats, Mask
+from nematex.core.quantity.elementwise import one_of
 from nematex.core.quantity.estimate import Estimate, Known
 from nematex.core.quantity.kinds import Quantity
 from nematex.core.tables import Tables
@@ -77,6 +78,19 @@ class ClothColumns:
             parts[each.name] = mine.joined(its, index) if isinstance(mine, Column) else np.concatenate((mine, its))[index]
         return ClothColumns(**parts)
 
+    def alone(self, place: int) -> ClothColumns:
+        """One of the cloths, as plain numbers in the place of arrays: the rules are quick on it (see `elementwise`)."""
+        parts: dict[str, Any] = {each.name: getattr(self, each.name) for each in fields(self)}
+        plain: dict[str, Any] = {
+            name: part.alone(place) if isinstance(part, Column) else part[place].item() for name, part in parts.items()
+        }
+        return ClothColumns(**plain)
+
+    def each(self, value: Any) -> Any:
+        """The same value for every cloth, or what is an array of them already."""
+        lone = not isinstance(self.structure, np.ndarray)
+        return value if lone or isinstance(value, np.ndarray) else np.full(len(self), value)
+
     def of(self, quantity: Quantity) -> Column:
         """The estimates of one quantity."""
         column: Column = getattr(self, quantity.attribute)
@@ -84,8 +98,7 @@ class ClothColumns:
 
     def used_for(self, *uses: str) -> Mask:
         """Which cloths are sold for one of these uses."""
-        chosen = np.array([use in uses for use in USES], dtype=np.bool_)
-        sold: Mask = chosen[self.use]
+        sold: Mask = one_of(self.use, [USES.index(use) for use in uses])
         return sold
 
     @property

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from functools import cached_property
+from typing import Any
 
 import numpy as np
 import numpy.typing as npt
@@ -18,9 +19,10 @@ from nematex.core.judging.checks.finding import OF_THE_ENVELOPE, Comparison, Fin
 from nematex.core.judging.demand import Demand
 from nematex.core.judging.saying.moment import Moment
 from nematex.core.judging.saying.say import say
-from nematex.core.judging.verdict import Verdict, Window
+from nematex.core.judging.verdict import AGAINST, SUITS, Verdict, Window
 from nematex.core.quantity.arrays import Codes, Column, Floats
-from nematex.core.quantity.estimate import Known
+from nematex.core.quantity.elementwise import at, maximum, minimum, where, worst
+from nematex.core.quantity.estimate import MEASURED
 from nematex.core.quantity.said import Units
 from nematex.core.tables import Tables
 
@@ -61,14 +63,22 @@ class Judgement:
         part, look = self.tables.judging.score, self.tables.judging.look[self.demand.wish.look]
         drape = _closeness(self.cloths.bending_length, self._windows("drape"), look.share, (look.aim_cm, part.halfway_cm))
         weight = _closeness(self.cloths.weight, self._windows("weight"), 0.5, None)
-        sure = (np.maximum(each.known, 0) for each in (self.cloths.weight, self.cloths.bending_length))
-        known = sum(sure) / (2.0 * Known.MEASURED)
-        clean = np.mean([codes == Verdict.SUITS for codes in self.checks.values()], axis=0)
+        sure = (maximum(each.known, 0) for each in (self.cloths.weight, self.cloths.bending_length))
+        known = sum(sure) / (2.0 * MEASURED)
+        clean = sum(where(codes == SUITS, 1.0, 0.0) for codes in self.checks.values()) / len(self.checks)
         within = part.look * drape + part.weight * weight + part.known * known
         within = within + part.clean * clean + part.named * self.named
-        within = np.where(self.cloths.used_for("occasion"), within * part.occasion, within)
-        score: Floats = QUARTER * (Verdict.AGAINST - self.verdict) + (QUARTER - 0.1) * np.clip(within, 0, 1)
+        within = where(self.cloths.used_for("occasion"), within * part.occasion, within)
+        score: Floats = QUARTER * (AGAINST - self.verdict) + (QUARTER - 0.1) * minimum(maximum(within, 0.0), 1.0)
         return score
+
+    def verdict_of(self, place: int) -> Verdict:
+        """The verdict on cloth number `place`."""
+        return Verdict(int(at(self.verdict, place)))
+
+    def score_of(self, place: int) -> float:
+        """The score of cloth number `place`."""
+        return float(at(self.score, place))
 
     def _windows(self, check: str) -> tuple[Window | None, Window | None]:
         """The check's list window for a woven and for a knit."""
@@ -91,29 +101,29 @@ class Judgement:
     def explain(self, check: str, cloth: Cloth, place: int = 0, units: Units = Units.METRIC) -> CheckAnswer:
         """The check's verdict on cloth number `place`, with its reason and every remedy."""
         moments = [
-            Moment(finding, cloth, Verdict(int(finding.verdict[place])), self.demand, self.tables, units)
+            Moment(finding, cloth, Verdict(int(at(finding.verdict, place))), self.demand, self.tables, units)
             for finding in self.findings[check]
         ]
-        worst = max(moment.verdict for moment in moments)
-        if worst is Verdict.SUITS:
+        decisive = max(moment.verdict for moment in moments)
+        if decisive is SUITS:
             speaking = [moment for moment in moments if moment.finding.speaks(place)] or moments
             decided = next((moment for moment in speaking if moment.finding.window), speaking[0])  # a number says more
             said = [say(decided)]
         else:
-            open_ones = [moment for moment in moments if moment.verdict is not Verdict.SUITS]
-            decided = next(moment for moment in open_ones if moment.verdict is worst)
+            open_ones = [moment for moment in moments if moment.verdict is not SUITS]
+            decided = next(moment for moment in open_ones if moment.verdict is decisive)
             said = [say(decided), *(say(moment) for moment in open_ones)]
         remedies = dict.fromkeys(words.remedy for words in (said[1:] or said) if words.remedy)
         window = decided.finding.window or self.window(check, cloth)
         decided = replace(decided, finding=decided.finding.alone(place))
-        return CheckAnswer(worst, self._margin(check, place), said[0].reason, " ".join(remedies), window, decided)
+        return CheckAnswer(decisive, self._margin(check, place), said[0].reason, " ".join(remedies), window, decided)
 
     def _margin(self, check: str, place: int) -> float | None:
         """The least margin in the check's own unit; bulk is in another."""
         margins = [
-            finding.margin[place]
+            at(finding.margin, place)
             for finding in self.findings[check]
-            if finding.rule is not Rule.BULK and finding.window and np.isfinite(finding.margin[place])
+            if finding.rule is not Rule.BULK and finding.window and finding.speaks(place)
         ]
         return round(float(min(margins)), 2) if margins else None
 
@@ -122,21 +132,21 @@ def _closeness(
     column: Column, windows: tuple[Window | None, Window | None], share: float, aim: tuple[float, float] | None
 ) -> Floats:
     """1 at the target, falling to about 0.37 half a window away; 0.5 where nothing is aimed at."""
-    parts = []
+    parts: list[Any] = []
     for window in windows:
         target = window.target(share) if window else None
         if window is None or target is None:
-            unaimed = np.full(len(column.best), 0.5)
-            parts.append(unaimed if aim is None else np.exp(-(((column.best - aim[0]) / aim[1]) ** 2)))
+            parts.append(0.5 if aim is None else np.exp(-(((column.best - aim[0]) / aim[1]) ** 2)))
             continue
         half = max((window.high - window.low) / 2, 1e-6)
         parts.append(np.exp(-(((column.best - target) / half) ** 2)))
-    return parts[0] if windows[0] is windows[1] else np.maximum(parts[0], parts[1])
+    nearer: Floats = parts[0] if windows[0] is windows[1] else maximum(parts[0], parts[1])
+    return nearer
 
 
 def judge(cloths: ClothColumns, demand: Demand, tables: Tables) -> Judgement:
-    """Hold n cloths against one demand."""
+    """Hold n cloths against one demand; one that is `alone`, by plain numbers, in a sixth of the time."""
     comparison = Comparison(cloths, demand, tables)
     findings = {name: check(comparison) for name, check in CHECKS.items()}
-    checks = {name: np.maximum.reduce([finding.verdict for finding in found]) for name, found in findings.items()}
-    return Judgement(cloths, demand, findings, checks, np.maximum.reduce(list(checks.values())), comparison.named, tables)
+    checks = {name: worst(finding.verdict for finding in found) for name, found in findings.items()}
+    return Judgement(cloths, demand, findings, checks, worst(checks.values()), comparison.named, tables)

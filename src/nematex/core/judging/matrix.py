@@ -17,8 +17,9 @@ import numpy.typing as npt
 from nematex.core.cloth.columns import ClothColumns
 from nematex.core.judging.demand import Demand
 from nematex.core.judging.judge import NAMES, Judgement, judge
-from nematex.core.judging.verdict import Verdict
+from nematex.core.judging.verdict import AGAINST, UNPROVEN, Verdict
 from nematex.core.quantity.arrays import Codes
+from nematex.core.quantity.elementwise import where
 from nematex.core.tables import Tables
 
 Scores = npt.NDArray[np.float32]
@@ -101,11 +102,12 @@ def _best(score: Scores, verdict: Codes, count: int) -> npt.NDArray[np.intp]:
 
 def _open_checks(judged: Judgement) -> npt.NDArray[np.uint8]:
     """A bit for each check that leaves a possible pairing unproven."""
-    possible = judged.verdict != Verdict.AGAINST
-    bits = np.zeros(len(possible), np.uint8)
+    possible: Any = judged.verdict != AGAINST
+    bits: Any = np.uint8(0)
     for place, codes in enumerate(judged.checks.values()):
-        bits |= (possible & (codes == Verdict.UNPROVEN)).astype(np.uint8) << np.uint8(place)
-    return bits
+        bits = bits | where(possible & (codes == UNPROVEN), np.uint8(1 << place), np.uint8(0))
+    found: npt.NDArray[np.uint8] = bits
+    return found
 
 
 def matrix(
@@ -117,6 +119,8 @@ def matrix(
 ) -> Matrix:
     """Every pairing; demands are made when their turn comes, so that a thousand are not held at once."""
     made = Matrix.empty(len(demands), len(cloths))
+    if len(cloths) == 1:
+        cloths, threads = cloths.alone(0), 1
 
     def row(place: int) -> None:
         judged = judge(cloths, demands[place](), tables)

@@ -51,8 +51,8 @@ def explain(judged: Judgement, cloth: Cloth, place: int, tables: Tables, units: 
     return Pairing(
         cloth=cloth,
         demand=demand,
-        verdict=Verdict(int(judged.verdict[place])),
-        score=round(float(judged.score[place]), 1),
+        verdict=judged.verdict_of(place),
+        score=round(judged.score_of(place), 1),
         checks=checks,
         handles_like=tuple(name for name in others if name != own)[:3],
         measure_next=measure_next(cloth, demand, tables),
@@ -65,4 +65,4 @@ def explain(judged: Judgement, cloth: Cloth, place: int, tables: Tables, units: 
 
 def pair(cloth: Cloth, demand: Demand, tables: Tables, units: Units = Units.METRIC) -> Pairing:
     """Judge one cloth against one demand."""
-    return explain(judge(columns([cloth], tables), demand, tables), cloth, 0, tables, units)
+    return explain(judge(columns([cloth], tables).alone(0), demand, tables), cloth, 0, tables, units)

@@ -11,6 +11,7 @@ from enum import IntEnum
 import numpy as np
 
 from nematex.core.quantity.arrays import Codes, Column, Floats
+from nematex.core.quantity.elementwise import as_codes, everywhere, maximum, minimum, where
 from nematex.core.quantity.kinds import Quantity
 from nematex.core.rules.comparing import Shares
 
@@ -30,6 +31,9 @@ class Verdict(IntEnum):
     @classmethod
     def from_word(cls, word: str) -> Verdict:
         return cls[word.upper().replace(" ", "_")]
+
+
+SUITS, WITH_CARE, UNPROVEN, AGAINST = Verdict  # by themselves: looking one up in its class is slow
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,12 +81,10 @@ class Compared:
 
 def share_inside(column: Column, low: float, high: float) -> Floats:
     """Share of each range that lies within [low, high]; a single point counts as 0 or 1."""
-    overlap = np.minimum(column.high, high)
-    overlap -= np.maximum(column.low, low)
-    overlap *= column.per_width
-    np.minimum(np.maximum(overlap, 0.0, out=overlap), 1.0, out=overlap)
-    np.copyto(overlap, (column.best >= low) & (column.best <= high), where=column.point)
-    return overlap
+    overlap = (minimum(column.high, high) - maximum(column.low, low)) * column.per_width
+    as_point = where((column.best >= low) & (column.best <= high), 1.0, 0.0)
+    share: Floats = where(column.point, as_point, minimum(maximum(overlap, 0.0), 1.0))
+    return share
 
 
 def compare(column: Column, window: Window, shares: Shares) -> Compared:
@@ -90,15 +92,13 @@ def compare(column: Column, window: Window, shares: Shares) -> Compared:
     slack = 1e-9  # so that a value on the edge is inside in spite of floating point
     low, high = window.low - slack, window.high + slack
     inside = share_inside(column, low, high)
-    suits = inside >= np.where(column.firm, 1.0, shares.suits - slack)
-    margin = np.minimum(column.best - window.low, window.high - column.best)
-    if suits.all():
-        return Compared(np.zeros(len(inside), dtype=np.int8), margin)
+    suits = inside >= where(column.firm, 1.0, shares.suits - slack)
+    margin = minimum(column.best - window.low, window.high - column.best)
+    if everywhere(suits):
+        return Compared(as_codes(where(suits, SUITS, UNPROVEN)), margin)
     tolerated = share_inside(column, low - window.tolerance_low, high + window.tolerance_high)
     # For a number "inside" is 0 or 1; where it is not, being tolerated at all is with care.
-    verdict = np.full(len(inside), Verdict.UNPROVEN, dtype=np.int8)
-    least = np.where(column.firm, 0.0, shares.against + 1e-6)
-    verdict[tolerated <= least] = Verdict.AGAINST
-    verdict[tolerated >= np.where(column.firm, slack, shares.care - slack)] = Verdict.WITH_CARE
-    verdict[suits] = Verdict.SUITS
-    return Compared(verdict, margin)
+    against = tolerated <= where(column.firm, 0.0, shares.against + 1e-6)
+    with_care = tolerated >= where(column.firm, slack, shares.care - slack)
+    verdict = where(suits, SUITS, where(with_care, WITH_CARE, where(against, AGAINST, UNPROVEN)))
+    return Compared(as_codes(verdict), margin)

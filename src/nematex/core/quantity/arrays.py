@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Any
 
 import numpy as np
 import numpy.typing as npt
 
-from nematex.core.quantity.estimate import Known
+from nematex.core.quantity.elementwise import negated, where
+from nematex.core.quantity.estimate import STATED
 
 Floats = npt.NDArray[np.float64]
 Codes = npt.NDArray[np.int8]
@@ -33,21 +35,25 @@ class Column:
         low, high, best = (np.concatenate(pair)[index] for pair in parts)
         return Column(low, high, best, np.concatenate((self.known, other.known))[index])
 
+    def alone(self, place: int) -> Column:
+        """One of them, as plain numbers in the place of arrays: see `elementwise`."""
+        plain: tuple[Any, ...] = tuple(part[place].item() for part in (self.low, self.high, self.best, self.known))
+        return Column(*plain)
+
     @cached_property
     def point(self) -> Mask:
         """Where the estimate is a single value."""
-        found: Mask = ~(self.high - self.low > 1e-9)
+        found: Mask = negated(self.high - self.low > 1e-9)
         return found
 
     @cached_property
     def per_width(self) -> Floats:
         """1 over the width of the range; 0 for a point."""
-        with np.errstate(divide="ignore", invalid="ignore"):
-            found: Floats = np.where(self.point, 0.0, 1.0 / (self.high - self.low))
+        found: Floats = where(self.point, 0.0, 1.0 / where(self.point, 1.0, self.high - self.low))
         return found
 
     @cached_property
     def firm(self) -> Mask:
         """Where it is measured or stated."""
-        found: Mask = self.known >= Known.STATED
+        found: Mask = self.known >= STATED
         return found

@@ -133,8 +133,8 @@ def _row(
         record,
         pattern,
         cloth,
-        Verdict(int(judged.verdict[place])),
-        float(judged.score[place]),
+        judged.verdict_of(place),
+        judged.score_of(place),
         checks,
         amount(cloth, judged.demand.pattern, judged.demand.wish, judged.tables, units),
         tuple(spoken(checks, cloth, judged.demand, judged.tables, of_cloth)),
@@ -235,7 +235,7 @@ def _judged(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, wish
         return judge(shop.memory.of(("column", id(cloth)), (cloth, state.tables), one), asked, state.tables)
 
     def one() -> ClothColumns:
-        return columns([cloth], state.tables)
+        return columns([cloth], state.tables).alone(0)
 
     return shop.judgements.of((pattern.id, id(cloth), wish), (cloth, asked, state.tables), work_out), 0
 
@@ -310,7 +310,7 @@ def one_pairing(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, 
 def both_schools(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, wish: Wish) -> dict[str, Verdict]:
     """The verdict under either school: both are honoured, so both are shown."""
     judged = {school: _judged(shop, state, pattern, cloth, replace(wish, school=school)) for school in SCHOOLS}
-    return {school: Verdict(int(one.verdict[at])) for school, (one, at) in judged.items()}
+    return {school: one.verdict_of(at) for school, (one, at) in judged.items()}
 
 
 def by_colourway(state: State, pattern: PatternRecord, record: ClothRecord, wish: Wish) -> list[tuple[str, str, Verdict]]:

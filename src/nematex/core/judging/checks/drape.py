@@ -11,6 +11,7 @@ from math import inf
 from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule, of_detail
 from nematex.core.judging.demand import FAMILIES
 from nematex.core.judging.verdict import Window
+from nematex.core.quantity.elementwise import negated
 from nematex.core.quantity.kinds import Quantity
 from nematex.core.tables import Detail
 
@@ -33,7 +34,7 @@ def check_drape(comparison: Comparison) -> list[Finding]:
 def _by_list(comparison: Comparison) -> list[Finding]:
     demand, cloths = comparison.demand, comparison.cloths
     findings = []
-    for structure, mask in (("woven", ~cloths.knit), ("knit", cloths.knit)):
+    for structure, mask in (("woven", negated(cloths.knit)), ("knit", cloths.knit)):
         window = demand.window(demand.bending_length, structure)
         if window:
             window = _flowing(comparison, _with_body(comparison, window, structure))

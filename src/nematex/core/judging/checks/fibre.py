@@ -5,19 +5,17 @@ Common practice, no source.
 
 from __future__ import annotations
 
-import numpy as np
-
 from nematex.core.cloth.columns import ONE_WAY, SET_ASIDE
 from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule
 from nematex.core.judging.checks.kin import like_none
-from nematex.core.judging.verdict import Verdict, Window, compare
+from nematex.core.judging.verdict import AGAINST, SUITS, UNPROVEN, WITH_CARE, Verdict, Window, compare
 from nematex.core.quantity.arrays import Mask
+from nematex.core.quantity.elementwise import maximum, negated, one_of, where
 from nematex.core.rules.comparing import Shares
 from nematex.core.tables import Detail, Role
 
 ALL_OF_IT = Shares(0.999, 0.999, 0.001)  # a share of fibre is inside or out: a label leaves no range to weigh
 PRESSES_WELL = 2  # of 0 to 3, what "must take a press" asks
-SUITS, WITH_CARE, UNPROVEN, AGAINST = Verdict.SUITS, Verdict.WITH_CARE, Verdict.UNPROVEN, Verdict.AGAINST
 
 
 def check_fibre(comparison: Comparison) -> list[Finding]:
@@ -51,23 +49,23 @@ def _on_list(comparison: Comparison) -> Finding:
     """By the list, a cloth that is not named is with care at best; by the hand, only its handling counts."""
     demand = comparison.demand
     strict = demand.wish.school == "list" and demand.has_list
-    return comparison.flat(Rule.ON_LIST, np.where(strict & ~comparison.named, WITH_CARE, SUITS), Asker.LIST)
+    return comparison.flat(Rule.ON_LIST, where(strict & negated(comparison.named), WITH_CARE, SUITS), Asker.LIST)
 
 
 def _ruled_out(comparison: Comparison) -> Finding:
     out = comparison.of_types(comparison.demand.excluded)
-    return comparison.flat(Rule.RULED_OUT, np.where(out, AGAINST, SUITS))
+    return comparison.flat(Rule.RULED_OUT, where(out, AGAINST, SUITS))
 
 
 def _condition(comparison: Comparison) -> Finding:
     broken = comparison.of_types(comparison.demand.conditional)
-    return comparison.flat(Rule.CONDITION, np.where(broken, WITH_CARE, SUITS))
+    return comparison.flat(Rule.CONDITION, where(broken, WITH_CARE, SUITS))
 
 
 def _use(comparison: Comparison) -> Finding:
     """Linings, furnishing cloth and trims are for something else, unless the list names them."""
-    other = comparison.cloths.used_for(*SET_ASIDE) & ~comparison.named & ~comparison.welcome
-    return comparison.flat(Rule.USE, np.where(other & (not comparison.demand.made.band), WITH_CARE, SUITS))
+    other = comparison.cloths.used_for(*SET_ASIDE) & negated(comparison.named) & negated(comparison.welcome)
+    return comparison.flat(Rule.USE, where(other & (not comparison.demand.made.band), WITH_CARE, SUITS))
 
 
 def _natural(comparison: Comparison) -> Finding:
@@ -75,47 +73,44 @@ def _natural(comparison: Comparison) -> Finding:
     asked = Window(low=comparison.rules.fibre.natural_suits)
     natural = compare(comparison.cloths.natural, asked, ALL_OF_IT).verdict
     breathing = compare(comparison.cloths.breathing, asked, ALL_OF_IT).verdict
-    verdict = np.where(natural == SUITS, SUITS, np.maximum(breathing, WITH_CARE))
+    verdict = where(natural == SUITS, SUITS, maximum(breathing, WITH_CARE))
     unproven = (natural == UNPROVEN) & (breathing == UNPROVEN)
-    return comparison.flat(Rule.NATURAL, np.where(unproven, UNPROVEN, verdict))
+    return comparison.flat(Rule.NATURAL, where(unproven, UNPROVEN, verdict))
 
 
 def _fibre_names(comparison: Comparison) -> Finding:
     """Fibres that the envelope rules out or asks for by their bare names."""
-    interpretation, types = comparison.demand.interpretation, comparison.tables.lexicon.types
-
-    def holds(names: list[str]) -> Mask:
-        """By the label what it is mainly of, else where every usual blend of its kind has one of them."""
-        usual = [bool(row.all_fibres & set(names)) and all(set(b) & set(names) for b in row.fibres) for row in types]
-        by_kind = np.array([*usual, False], dtype=np.bool_)[comparison.cloths.type]
-        labelled = comparison.cloths.main_fibre
-        place = comparison.tables.fibres.place
-        by_label = np.isin(labelled, [place[name] for name in names if name in place])
-        return np.where(labelled >= 0, by_label, by_kind)
-
-    out = (
-        holds(interpretation.avoid_fibres) if interpretation.avoid_fibres else np.zeros(len(comparison.cloths), dtype=np.bool_)
-    )
-    verdict = np.where(out & ~comparison.named, AGAINST, SUITS)
+    interpretation = comparison.demand.interpretation
+    out = _holds(comparison, interpretation.avoid_fibres) if interpretation.avoid_fibres else False
+    verdict = where(out & negated(comparison.named), AGAINST, SUITS)
     if interpretation.fibres and not comparison.demand.has_list:
-        verdict = np.where(~holds(interpretation.fibres), np.maximum(verdict, WITH_CARE), verdict)
+        verdict = where(_holds(comparison, interpretation.fibres), verdict, maximum(verdict, WITH_CARE))
     return comparison.flat(Rule.FIBRE_NAMES, verdict)
+
+
+def _holds(comparison: Comparison, names: list[str]) -> Mask:
+    """By the label what it is mainly of, else where every usual blend of its kind has one of them."""
+    types, place, asked = comparison.tables.lexicon.types, comparison.tables.fibres.place, set(names)
+    by_kind = comparison.of_types(
+        [at for at, row in enumerate(types) if row.all_fibres & asked and all(set(blend) & asked for blend in row.fibres)]
+    )
+    labelled = comparison.cloths.main_fibre
+    held: Mask = where(labelled >= 0, one_of(labelled, [place[name] for name in names if name in place]), by_kind)
+    return held
 
 
 def _breathes(comparison: Comparison) -> Finding:
     """What is slept in should breathe; where it does not, it is with care."""
     compared = compare(comparison.cloths.breathing, Window(low=comparison.rules.fibre.mostly), ALL_OF_IT).verdict
-    return comparison.flat(Rule.BREATHES, np.where(compared == AGAINST, WITH_CARE, compared))
+    return comparison.flat(Rule.BREATHES, where(compared == AGAINST, WITH_CARE, compared))
 
 
 def _press(comparison: Comparison, least: int) -> Mask:
     """How well it takes a press, 0 to 3: one step short is with care, two are against."""
     press = comparison.cloths.press
-    return np.select(
-        [press.low >= least, press.high < least - 1, press.high < least, press.low >= least - 1],
-        [SUITS, AGAINST, WITH_CARE, WITH_CARE],
-        UNPROVEN,
-    )
+    one_short = where((press.high < least) | (press.low >= least - 1), WITH_CARE, UNPROVEN)
+    found: Mask = where(press.low >= least, SUITS, where(press.high < least - 1, AGAINST, one_short))
+    return found
 
 
 def _press_of_detail(comparison: Comparison, detail: Detail, least: int) -> Finding:
@@ -130,7 +125,7 @@ def _press_of_detail(comparison: Comparison, detail: Detail, least: int) -> Find
 def _refused(comparison: Comparison, detail: Detail) -> Finding:
     index = comparison.tables.lexicon.index
     out = comparison.of_types(index[name] for name in detail.refuses)
-    finding = comparison.flat(Rule.REFUSED, np.where(out, AGAINST, SUITS), Asker.DETAIL, detail)
+    finding = comparison.flat(Rule.REFUSED, where(out, AGAINST, SUITS), Asker.DETAIL, detail)
     finding = finding.at_most(comparison.named)
     return finding.at_most(comparison.alone, SUITS) if comparison.demand.outranks(detail) else finding
 
@@ -139,9 +134,9 @@ def _print(comparison: Comparison) -> Finding:
     """Prints and naps that the envelope rules out, and a large one-way print on the bias."""
     cloths, avoid = comparison.cloths, comparison.demand.interpretation.avoid_prints
     one_way, large = cloths.direction == ONE_WAY, cloths.print_scale_cm >= comparison.rules.print.large_cm
-    out = np.zeros(len(cloths), dtype=np.bool_)
+    out: Mask | bool = False
     for what, mask in (("one-way", one_way), ("nap", cloths.nap), ("large", large)):
         if what in avoid:
-            out |= mask
+            out = out | mask
     crooked = one_way & large & any(Role.BIAS in detail.roles for detail in comparison.demand.made.details)
-    return comparison.flat(Rule.PRINT, np.where(out, AGAINST, np.where(crooked, WITH_CARE, SUITS)))
+    return comparison.flat(Rule.PRINT, where(out, AGAINST, where(crooked, WITH_CARE, SUITS)))

@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from enum import Enum
 from functools import cached_property
+from math import isfinite, nan
 
 import numpy as np
 
 from nematex.core.cloth.columns import ClothColumns
 from nematex.core.judging.demand import Demand
-from nematex.core.judging.verdict import Origin, Verdict, Window, compare
+from nematex.core.judging.verdict import SUITS, UNPROVEN, WITH_CARE, Origin, Verdict, Window, compare
 from nematex.core.quantity.arrays import Codes, Floats, Mask
-from nematex.core.quantity.estimate import Known
+from nematex.core.quantity.elementwise import as_codes, at, somewhere, where
+from nematex.core.quantity.estimate import STATED, TYPICAL
 from nematex.core.quantity.kinds import Quantity
 from nematex.core.rules import Rules
 from nematex.core.tables import Detail, Tables
@@ -97,30 +99,32 @@ class Finding:
         named = named or self.rule in (Rule.BULK, Rule.WIDTH_DETAIL)
         return f"{self.rule.value} {self.detail.name}" if named and self.detail else self.rule.value
 
-    def at_most(self, mask: Mask | bool, worst: Verdict = Verdict.WITH_CARE) -> Finding:
+    def at_most(self, mask: Mask | bool, worst: Verdict = WITH_CARE) -> Finding:
         """The finding, no worse than `worst` where the mask holds."""
-        if not self.verdict.any():
+        if not somewhere(self.verdict):
             return self
-        verdict = np.where(mask & (self.verdict > worst), worst, self.verdict).astype(np.int8)
-        return replace(self, verdict=verdict)
+        return self._with(where(mask & (self.verdict > worst), worst, self.verdict), self.margin)
 
     def passed(self, masks: tuple[Mask, Mask]) -> Finding:
         """No worse than suits where the first mask holds, and than with care where the second does."""
-        return self.at_most(masks[0], Verdict.SUITS).at_most(masks[1])
+        return self.at_most(masks[0], SUITS).at_most(masks[1])
 
-    def only(self, mask: Mask) -> Finding:
+    def only(self, mask: Mask | bool) -> Finding:
         """The finding where the mask holds; elsewhere nothing is found."""
-        verdict = np.where(mask, self.verdict, Verdict.SUITS).astype(np.int8)
-        return replace(self, verdict=verdict, margin=np.where(mask, self.margin, np.nan))
+        if mask is True:
+            return self
+        return self._with(where(mask, self.verdict, SUITS), where(mask, self.margin, nan))
+
+    def _with(self, verdict: Codes, margin: Floats) -> Finding:
+        return Finding(self.rule, as_codes(verdict), margin, self.window, self.asker, self.detail, self.numbers)
 
     def alone(self, place: int) -> Finding:
         """The finding on one of the cloths, free of the arrays of all."""
-        one = slice(place, place + 1)
-        return replace(self, verdict=self.verdict[one].copy(), margin=self.margin[one].copy())
+        return self._with(at(self.verdict, place), at(self.margin, place))
 
     def speaks(self, place: int) -> bool:
         """Whether it concerns cloth number `place`: one that does not has nothing to say when all is well."""
-        return self.window is None or bool(np.isfinite(self.margin[place]))
+        return self.window is None or isfinite(at(self.margin, place))
 
 
 @dataclass(frozen=True)
@@ -137,6 +141,8 @@ class Comparison:
 
     def of_types(self, types: Iterable[int]) -> Mask:
         """Which cloths are of one of these types; a cloth of no known type (−1) is of none."""
+        if not isinstance(self.cloths.type, np.ndarray):
+            return self.cloths.type in types
         chosen = np.zeros(len(self.tables.lexicon.types) + 1, dtype=np.bool_)
         chosen[list(types)] = True
         member: Mask = chosen[self.cloths.type]
@@ -165,18 +171,13 @@ class Comparison:
     @cached_property
     def as_its_name(self) -> Mask:
         """Cloths whose label, if there is one, is what a cloth of their name is usually made of."""
-        place, types = self.tables.fibres.place, self.tables.lexicon.types
-        usual = np.zeros((len(types) + 1, len(place)), dtype=np.bool_)
-        for row, kind in enumerate(types):
-            usual[row, [place[name] for name in kind.all_fibres if name in place]] = True
         labelled = self.cloths.main_fibre
-        found: Mask = (labelled < 0) | usual[self.cloths.type, labelled]
+        found: Mask = (labelled < 0) | self.tables.usual_fibres[self.cloths.type, labelled]
         return found
 
-    def of_family(self, family: str) -> Mask:
+    def of_family(self, family: str) -> Mask | bool:
         """The wovens or the knits; every cloth where no family is meant."""
-        every = np.ones(len(self.cloths), dtype=np.bool_)
-        return self.cloths.knit == (family == "knit") if family else every
+        return self.cloths.knit == (family == "knit") if family else True
 
     def by_construction(self, quantity: Quantity, detail: Detail | None = None) -> tuple[Mask, Mask]:
         """Whom the list lets pass in this quantity, as long as no number says otherwise: who suits, who is with care.
@@ -187,14 +188,11 @@ class Comparison:
         outranks = detail is None or self.demand.outranks(detail)
         # A linen of any weight is a linen in how it hangs; how heavy it may be the other linens say as well.
         suits = self.by_name if quantity is Quantity.BENDING_LENGTH else self.alone
-        return suits & (column.known == Known.TYPICAL) & outranks, self.named & (column.known < Known.STATED)
+        return suits & (column.known == TYPICAL) & outranks, self.named & (column.known < STATED)
 
-    def applies(self, detail: Detail) -> Mask:
+    def applies(self, detail: Detail) -> Mask | bool:
         """Which cloths a detail speaks of."""
-        if detail.structure == "any":
-            return np.ones(len(self.cloths), dtype=np.bool_)
-        same: Mask = self.cloths.knit == (detail.structure == "knit")
-        return same
+        return self.of_family("" if detail.structure == "any" else detail.structure)
 
     def against_window(self, rule: Rule, window: Window, asker: Asker, detail: Detail | None = None) -> Finding:
         """The window's own quantity of every cloth, held against it."""
@@ -203,15 +201,13 @@ class Comparison:
         finding = Finding(rule, compared.verdict, compared.margin, window, asker, detail)
         # Where even the kind of cloth is a guess, nothing is ruled out by what is typical of it.
         guess = self.cloths.guessed | (self.cloths.type < 0)
-        return finding.at_most(guess & (column.known == Known.TYPICAL), Verdict.UNPROVEN)
+        return finding.at_most(guess & (column.known == TYPICAL), UNPROVEN)
 
     def flat(
-        self, rule: Rule, verdict: Codes | Mask | None = None, asker: Asker = Asker.ENVELOPE, detail: Detail | None = None
+        self, rule: Rule, verdict: Codes | Mask | int = SUITS, asker: Asker = Asker.ENVELOPE, detail: Detail | None = None
     ) -> Finding:
         """A finding without a number; suits everything where no verdict is given."""
-        size = len(self.cloths)
-        codes = np.zeros(size, dtype=np.int8) if verdict is None else verdict.astype(np.int8)
-        return Finding(rule, codes, np.full(size, np.nan), asker=asker, detail=detail)
+        return Finding(rule, as_codes(self.cloths.each(verdict)), self.cloths.each(nan), asker=asker, detail=detail)
 
 
 def of_detail(detail: Detail, field_name: str, value: float | None) -> Origin | None:

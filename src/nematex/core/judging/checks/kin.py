@@ -9,12 +9,12 @@ from __future__ import annotations
 from math import log, log1p
 
 import numpy as np
-import numpy.typing as npt
 
 from nematex.core.cloth.lexicon import ClothType
 from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule
-from nematex.core.judging.verdict import Verdict
-from nematex.core.quantity.arrays import Floats
+from nematex.core.judging.verdict import SUITS, WITH_CARE
+from nematex.core.quantity.arrays import Floats, Mask
+from nematex.core.quantity.elementwise import chosen_from, negated, put_where, somewhere, where
 
 
 def _gap(best: Floats, low: list[float], high: list[float]) -> Floats:
@@ -24,17 +24,17 @@ def _gap(best: Floats, low: list[float], high: list[float]) -> Floats:
     return outside
 
 
-def distance_to_kin(comparison: Comparison, named: list[ClothType], places: npt.NDArray[np.intp]) -> Floats:
+def distance_to_kin(comparison: Comparison, named: list[ClothType], mask: Mask) -> Floats:
     """From each of these cloths to the nearest of the named ones, in steps of `handles_like`: 0 is inside its ranges."""
     step, pad = comparison.rules.handles_like, comparison.rules.list
     cloths = comparison.cloths
     weight = _gap(
-        np.log(np.maximum(cloths.weight.best[places], 1.0)),
+        np.log(np.maximum(chosen_from(cloths.weight.best, mask), 1.0)),
         [log(row.weight_gsm.low * (1 - pad.pad_weight)) for row in named],
         [log(row.weight_gsm.high * (1 + pad.pad_weight)) for row in named],
     )
     drape = _gap(
-        cloths.bending_length.best[places],
+        chosen_from(cloths.bending_length.best, mask),
         [row.bend_cm.low - pad.pad_drape_cm for row in named],
         [row.bend_cm.high + pad.pad_drape_cm for row in named],
     )
@@ -43,22 +43,23 @@ def distance_to_kin(comparison: Comparison, named: list[ClothType], places: npt.
     knits = [row.structure == "knit" for row in named]
     if any(knits):
         stretch = _gap(
-            np.log1p(cloths.stretch_cross.best[places] / 10),
+            np.log1p(chosen_from(cloths.stretch_cross.best, mask) / 10),
             [log1p(row.stretch_cross_pct.low / 10) for row in named],
             [log1p(row.stretch_cross_pct.high / 10) for row in named],
         )
-        both = np.array(knits)[:, None] & cloths.knit[places]
+        both = np.array(knits)[:, None] & chosen_from(cloths.knit, mask)
         apart += both * (stretch / step.stretch_log) ** 2
     nearest: Floats = np.sqrt(apart.min(axis=0))
     return nearest
 
 
-def _within_spans(comparison: Comparison, named: list[ClothType]) -> npt.NDArray[np.intp]:
+def _within_spans(comparison: Comparison, named: list[ClothType]) -> Mask:
     """The cloths inside both spans of the list: of the others the spans themselves speak."""
     weight, bend = comparison.cloths.weight.best, comparison.cloths.bending_length.best
     inside = (weight >= min(row.weight_gsm.low for row in named)) & (weight <= max(row.weight_gsm.high for row in named))
-    inside &= (bend >= min(row.bend_cm.low for row in named)) & (bend <= max(row.bend_cm.high for row in named))
-    return np.flatnonzero(inside & ~comparison.named & ~comparison.welcome)
+    inside = inside & (bend >= min(row.bend_cm.low for row in named)) & (bend <= max(row.bend_cm.high for row in named))
+    open_ones: Mask = inside & negated(comparison.named) & negated(comparison.welcome)
+    return open_ones
 
 
 def like_none(comparison: Comparison) -> Finding | None:
@@ -67,7 +68,8 @@ def like_none(comparison: Comparison) -> Finding | None:
     if len(demand.named) < 2 or demand.made.band or not demand.owes_the_list:
         return None
     named = [comparison.tables.lexicon.types[index] for index in sorted(demand.named)]
-    places = _within_spans(comparison, named)
-    verdict = np.zeros(len(comparison.cloths), dtype=np.int8)
-    verdict[places[distance_to_kin(comparison, named, places) > rule.kin_steps]] = Verdict.WITH_CARE
-    return comparison.flat(Rule.LIKE_NONE, verdict, Asker.LIST)
+    mask = _within_spans(comparison, named)
+    if not somewhere(mask):
+        return comparison.flat(Rule.LIKE_NONE, asker=Asker.LIST)
+    far = distance_to_kin(comparison, named, mask) > rule.kin_steps
+    return comparison.flat(Rule.LIKE_NONE, put_where(mask, where(far, WITH_CARE, SUITS)), Asker.LIST)

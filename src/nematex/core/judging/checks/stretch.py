@@ -7,14 +7,14 @@ pattern for knits only where the part is free of the body; a stretch limit is ne
 from __future__ import annotations
 
 from dataclasses import replace
-
-import numpy as np
+from typing import Any
 
 from nematex.core.cloth.columns import ONE_WAY
 from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule, of_detail
-from nematex.core.judging.verdict import Verdict, Window, compare
+from nematex.core.judging.verdict import AGAINST, SUITS, UNPROVEN, WITH_CARE, Window, compare
 from nematex.core.quantity.arrays import Mask
-from nematex.core.quantity.estimate import Known
+from nematex.core.quantity.elementwise import is_number, maximum, minimum, negated, where
+from nematex.core.quantity.estimate import STATED, TYPICAL
 from nematex.core.quantity.kinds import Quantity
 from nematex.core.tables import Detail, Role
 
@@ -50,50 +50,51 @@ def _most(comparison: Comparison) -> list[Finding]:
     return findings
 
 
-def _concerned(comparison: Comparison) -> Mask:
+def _concerned(comparison: Comparison) -> Mask | bool:
     """Whom a least stretch concerns: knits, and the wovens of a pattern that is for wovens alone."""
     cloths, structure = comparison.cloths, comparison.demand.structure
-    return cloths.knit if structure != "woven" else np.ones(len(cloths), dtype=np.bool_)
+    return cloths.knit if structure != "woven" else True
 
 
 def _structure(comparison: Comparison) -> Finding:
     """Woven or knit, as the pattern wants it."""
     demand, cloths = comparison.demand, comparison.cloths
-    stranger = np.zeros(len(cloths), dtype=np.bool_)
+    stranger: Mask | bool = False
     for structure in demand.interpretation.avoid_structures:
-        stranger |= cloths.knit == (structure == "knit")
+        stranger = stranger | comparison.of_family(structure)
     free = demand.made.fit == "free" and not demand.made.band
-    verdict = np.zeros(len(cloths), dtype=np.int8)
+    verdict: Any = SUITS
     if demand.structure == "woven":
-        verdict = np.where(cloths.knit, _knit_in_woven(comparison), verdict)
+        verdict = where(cloths.knit, _knit_in_woven(comparison), verdict)
         if free:
-            verdict = np.minimum(verdict, Verdict.WITH_CARE)
+            verdict = minimum(verdict, WITH_CARE)
     elif not free:
         # A loose part may be made in a woven if it still goes over shoulders and hips; a close one cannot be got into.
         loose = demand.made.fit == "loose" and not demand.made.band
         if demand.structure == "knit":
-            verdict = np.where(~cloths.knit, Verdict.WITH_CARE if loose else Verdict.AGAINST, verdict)
-        verdict = np.where(stranger, Verdict.AGAINST, verdict)
+            verdict = where(cloths.knit, verdict, WITH_CARE if loose else AGAINST)
+        verdict = where(stranger, AGAINST, verdict)
     if demand.made.by_itself and not (demand.made.around or demand.made.band):
-        verdict = np.minimum(verdict, Verdict.WITH_CARE)  # a yoke, a panel: it lies on the body, and does not go round it
-    finding = comparison.flat(Rule.STRUCTURE, np.where(comparison.named, Verdict.SUITS, verdict), Asker.PATTERN)
-    return finding.at_most(cloths.guessed, Verdict.UNPROVEN)
+        verdict = minimum(verdict, WITH_CARE)  # a yoke, a panel: it lies on the body, and does not go round it
+    finding = comparison.flat(Rule.STRUCTURE, where(comparison.named, SUITS, verdict), Asker.PATTERN)
+    return finding.at_most(cloths.guessed, UNPROVEN)
 
 
 def _knit_in_woven(comparison: Comparison) -> Mask:
     """A knit in a pattern for wovens: with care when stable, against when it stretches further."""
     cloths, rule = comparison.cloths, comparison.rules.knit_in_woven
     limit = rule.stable_stretch_pct
-    firm = cloths.stretch_cross.known >= Known.STATED
+    firm = cloths.stretch_cross.known >= STATED
     most = limit + rule.measured_slack_pct + 1e-9
-    by_number = np.where(cloths.stretch_cross.best <= most, Verdict.WITH_CARE, Verdict.AGAINST)
+    by_number = where(cloths.stretch_cross.best <= most, WITH_CARE, AGAINST)
     by_share = compare(cloths.stretch_cross, Window(high=limit), comparison.rules.shares).verdict
-    stable = comparison.of_types(comparison.demand.stable) & (cloths.stretch_cross.known == Known.TYPICAL)
-    guessed = np.where(stable, Verdict.WITH_CARE, np.maximum(by_share, Verdict.WITH_CARE))
-    return np.where(firm, by_number, guessed)
+    stable = comparison.of_types(comparison.demand.stable) & (cloths.stretch_cross.known == TYPICAL)
+    guessed = where(stable, WITH_CARE, maximum(by_share, WITH_CARE))
+    found: Mask = where(firm, by_number, guessed)
+    return found
 
 
-def _least(comparison: Comparison, concerned: Mask) -> list[Finding]:
+def _least(comparison: Comparison, concerned: Mask | bool) -> list[Finding]:
     """What must stretch at least: as the envelope says, as its knits do, as its finished measurements need."""
     demand = comparison.demand
     findings = []
@@ -115,11 +116,11 @@ def _least(comparison: Comparison, concerned: Mask) -> list[Finding]:
 def _turned(comparison: Comparison, finding: Finding, window: Window) -> Finding:
     """Stretch that lies along the cloth can be turned round the body, unless print or nap forbid it."""
     cloths, along = comparison.cloths, comparison.cloths.stretch_length
-    can = (along.known >= Known.STATED) & (along.best >= window.low) & (cloths.direction != ONE_WAY) & ~cloths.nap
+    can = (along.known >= STATED) & (along.best >= window.low) & (cloths.direction != ONE_WAY) & negated(cloths.nap)
     return finding.at_most(can)
 
 
-def _by_detail(comparison: Comparison, detail: Detail, concerned: Mask) -> list[Finding]:
+def _by_detail(comparison: Comparison, detail: Detail, concerned: Mask | bool) -> list[Finding]:
     findings = []
     mask = comparison.applies(detail) & concerned
     if detail.stretch_lo_pct and not comparison.demand.stretch.least_across:
@@ -156,9 +157,7 @@ def _recovery(comparison: Comparison, asker: Asker) -> Finding:
     """Recovery measured, or guessed from elastane and knit structure."""
     cloths, rule = comparison.cloths, comparison.rules.recovery
     recovers = cloths.recovery.best
-    by_number = np.select(
-        [recovers >= rule.good_pct, recovers >= rule.least_pct], [Verdict.SUITS, Verdict.WITH_CARE], Verdict.AGAINST
-    )
-    slack = (cloths.elastane.high < NO_ELASTANE) & ~cloths.double_knit & cloths.knit
-    guessed = np.where(slack, Verdict.WITH_CARE, Verdict.SUITS)
-    return comparison.flat(Rule.RECOVERY, np.where(np.isnan(recovers), guessed, by_number), asker)
+    by_number = where(recovers >= rule.good_pct, SUITS, where(recovers >= rule.least_pct, WITH_CARE, AGAINST))
+    slack = (cloths.elastane.high < NO_ELASTANE) & negated(cloths.double_knit) & cloths.knit
+    guessed = where(slack, WITH_CARE, SUITS)
+    return comparison.flat(Rule.RECOVERY, where(is_number(recovers), by_number, guessed), asker)

@@ -5,11 +5,12 @@ Common practice, no source.
 
 from __future__ import annotations
 
-import numpy as np
+from math import inf
 
 from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule, of_detail
-from nematex.core.judging.verdict import Verdict, Window
-from nematex.core.quantity.estimate import Known
+from nematex.core.judging.verdict import AGAINST, SUITS, WITH_CARE, Window
+from nematex.core.quantity.elementwise import maximum, negated, where
+from nematex.core.quantity.estimate import STATED
 from nematex.core.quantity.kinds import Quantity
 from nematex.core.tables import Detail
 
@@ -36,7 +37,7 @@ def _by_list(comparison: Comparison) -> list[Finding]:
     """The span of the list and its weight words, for the cloth's own structure."""
     demand, cloths = comparison.demand, comparison.cloths
     findings = []
-    for structure, mask in (("woven", ~cloths.knit), ("knit", cloths.knit)):
+    for structure, mask in (("woven", negated(cloths.knit)), ("knit", cloths.knit)):
         window = demand.window(demand.weight, structure)
         if window:
             finding = comparison.against_window(Rule.WEIGHT_LIST, window, Asker.LIST)
@@ -52,19 +53,20 @@ def _light_sheers(comparison: Comparison, finding: Finding) -> Finding:
         return finding
     rule = comparison.rules.sheers
     crisp = (cloths.bending_length.best >= rule.crisp_cm) | (made.fit == "free")
-    light = cloths.weight.best <= (finding.window.high if finding.window else np.inf)
-    return finding.at_most((cloths.sheer.low >= rule.from_level) & crisp & light, Verdict.SUITS)
+    light = cloths.weight.best <= (finding.window.high if finding.window else inf)
+    return finding.at_most((cloths.sheer.low >= rule.from_level) & crisp & light, SUITS)
 
 
 def _by_detail(comparison: Comparison, detail: Detail) -> list[Finding]:
     """Weight and bulk limits of one detail; a cloth named on the list loses at most to 'with care'."""
-    by_bulk = (comparison.cloths.thickness.known >= Known.STATED) & (detail.thick_hi_mm is not None)
+    knit = comparison.cloths.knit
+    by_bulk = (comparison.cloths.thickness.known >= STATED) & (detail.thick_hi_mm is not None)
     findings = []
-    for structure, mask in (("woven", ~comparison.cloths.knit), ("knit", comparison.cloths.knit)):
+    for structure, mask in (("woven", negated(knit)), ("knit", knit)):
         window = _detail_window(comparison, detail, structure)
         if window:
             finding = comparison.against_window(Rule.WEIGHT_DETAIL, window, Asker.DETAIL, detail)
-            findings.append(finding.only(comparison.applies(detail) & mask & ~by_bulk))
+            findings.append(finding.only(comparison.applies(detail) & mask & negated(by_bulk)))
     if detail.thick_hi_mm is not None:
         findings.append(_bulk(comparison, detail, detail.thick_hi_mm))
     masks = {kind: comparison.by_construction(kind, detail) for kind in (Quantity.WEIGHT, Quantity.THICKNESS)}
@@ -84,7 +86,7 @@ def _detail_window(comparison: Comparison, detail: Detail, structure: str) -> Wi
     share = comparison.rules.tolerance.weight
     window = Window(
         low,
-        np.inf if high is None else high,
+        inf if high is None else high,
         low * share,
         0.0 if high is None else high * share,
         (detail.name,),
@@ -106,7 +108,7 @@ def _bulk(comparison: Comparison, detail: Detail, limit_mm: float) -> Finding:
         quantity=Quantity.THICKNESS,
     )
     finding = comparison.against_window(Rule.BULK, comparison.demand.fixed(window), Asker.DETAIL, detail)
-    guessed = comparison.cloths.thickness.known < Known.STATED
+    guessed = comparison.cloths.thickness.known < STATED
     return finding.only(comparison.applies(detail)).at_most(guessed)
 
 
@@ -119,8 +121,8 @@ def _cover(comparison: Comparison) -> Finding:
     bare = demand.made.bifurcated and not demand.pattern.lined and demand.made.fit != "free"
     rule, sheer = comparison.rules.cover, comparison.cloths.sheer
     shows = sheer.low >= rule.nothing_beneath_from
-    against = np.where((bare | demand.interpretation.avoid_sheer) & shows, Verdict.AGAINST, Verdict.SUITS)
+    against = where((bare | demand.interpretation.avoid_sheer) & shows, AGAINST, SUITS)
     unlined = not (demand.pattern.lined or demand.made.over or demand.made.by_itself or demand.made.fit == "free")
-    over_the_body = np.where(unlined & (sheer.best >= rule.nothing_beneath_from), Verdict.WITH_CARE, Verdict.SUITS)
-    finding = comparison.flat(Rule.COVER, np.maximum(against, over_the_body))
+    over_the_body = where(unlined & (sheer.best >= rule.nothing_beneath_from), WITH_CARE, SUITS)
+    finding = comparison.flat(Rule.COVER, maximum(against, over_the_body))
     return finding.at_most(comparison.named)
