@@ -17,6 +17,7 @@ from nematex.core.colour.difference import linear_from_srgb
 Points = list[tuple[float, float]]
 Picture = npt.NDArray[np.float64]
 FINE = 2  # drawn this much larger, then averaged down
+TRIED, MOST_SPOTS = 400, 12  # places tried in a tile, and motifs that it holds at most
 
 
 def _ellipse(cx: float, cy: float, rx: float, ry: float, turn: float = 0.0) -> Points:
@@ -176,17 +177,15 @@ def bordered(colours: tuple[tuple[int, int, int], ...], motif: str, width_cm: fl
 
 def _spread(rng: np.random.Generator, length_cm: float, width_cm: float, size_cm: float) -> list[tuple[float, float]]:
     """Places in a tile that keep clear of one another, also across its edges."""
+    tried = rng.random((TRIED, 2)) * (width_cm, length_cm)
+    free = np.ones(TRIED, dtype=np.bool_)
     found: list[tuple[float, float]] = []
-    for _ in range(400):
-        x, y = float(rng.uniform(0, width_cm)), float(rng.uniform(0, length_cm))
-        near = any(
-            math.hypot(min(abs(x - a), width_cm - abs(x - a)), min(abs(y - b), length_cm - abs(y - b))) < size_cm * 1.25
-            for a, b in found
-        )
-        if not near:
-            found.append((x, y))
-        if len(found) == 12:
-            break
+    while free.any() and len(found) < MOST_SPOTS:
+        spot = tried[int(np.argmax(free))]
+        found.append((float(spot[0]), float(spot[1])))
+        off = np.abs(tried - spot)
+        off = np.minimum(off, (width_cm, length_cm) - off)
+        free &= np.hypot(off[:, 0], off[:, 1]) >= size_cm * 1.25
     return found
 
 

@@ -6,6 +6,7 @@ from collections.abc import Iterator, Mapping
 from contextlib import contextmanager, suppress
 from importlib import import_module
 from types import ModuleType
+from typing import Any
 
 from sqlalchemy import Engine, ExceptionContext, create_engine, event, text
 from sqlalchemy.exc import DataError, OperationalError, SQLAlchemyError
@@ -13,6 +14,7 @@ from sqlalchemy.orm import Session
 
 from nematex.store.connecting import NOT_READY, READ_ONLY, connect, read_url
 from nematex.store.faults import SchemaFault
+from nematex.store.pooling import look_after
 from nematex.store.revisions import known, newest, revision_of
 from nematex.store.trail.who import tell
 
@@ -166,7 +168,9 @@ class Database:
 def _engine(url: str) -> Engine:
     # A dead connection is replaced before use, so a restarted database is not an error on a page.
     first, places = read_url(url)
-    made = create_engine(first, pool_pre_ping=True, pool_size=8, pool_recycle=1800, isolation_level="READ COMMITTED")
+    usual: dict[str, Any] = {"pool_size": 8, "pool_recycle": 1800, "pool_use_lifo": True, "pool_reset_on_return": None}
+    made = create_engine(first, isolation_level="READ COMMITTED", **usual)
+    look_after(made)
     event.listen(made, "do_connect", lambda _dialect, _record, _given, named: connect(named, places))
     event.listen(made, "connect", _strict)
     event.listen(made, "handle_error", _leave)

@@ -37,6 +37,7 @@ def fork(role: str, run: Callable[[], object], log: Path | None = None) -> int:
 
 
 def _on_its_own(role: str, log: Path | None) -> None:
+    gc.enable()  # whoever forks may read with it off; what lives for weeks lets go of what refers to itself
     let_locks_go()
     os.setsid()
     become(role)

@@ -5,9 +5,6 @@ For each property not yet measured, five outcomes spread over its range are judg
 
 from __future__ import annotations
 
-from dataclasses import replace
-from typing import Any
-
 import numpy as np
 
 from nematex.core.cloth.columns import ClothColumns, columns
@@ -15,7 +12,7 @@ from nematex.core.cloth.estimates import Cloth
 from nematex.core.judging.demand import Demand
 from nematex.core.judging.judge import judge
 from nematex.core.judging.verdict import Verdict
-from nematex.core.quantity.estimate import Estimate, Known
+from nematex.core.quantity.estimate import MEASURED
 from nematex.core.tables import Tables
 
 PROPERTIES = {
@@ -29,20 +26,20 @@ PROPERTIES = {
 OUTCOMES = (0.1, 0.3, 0.5, 0.7, 0.9)
 
 
-def _variants(cloth: Cloth, attribute: str) -> list[Cloth]:
-    estimate: Estimate = getattr(cloth, attribute)
-    values = [estimate.low + share * (estimate.high - estimate.low) for share in OUTCOMES]
-    changes: list[dict[str, Any]] = [{attribute: Estimate(value, value, value, Known.MEASURED)} for value in values]
-    return [replace(cloth, **change) for change in changes]
-
-
 def _open_ones(cloth: Cloth) -> list[str]:
     return [name for name in PROPERTIES if getattr(cloth, name).high > getattr(cloth, name).low]
 
 
 def outcomes(cloth: Cloth, tables: Tables) -> ClothColumns:
     """The cloth as it is, then with each outcome of each measurement: the same for every pattern it is held against."""
-    return columns([cloth, *(variant for name in _open_ones(cloth) for variant in _variants(cloth, name))], tables)
+    open_ones = _open_ones(cloth)
+    found = columns([cloth], tables).take(np.zeros(1 + len(open_ones) * len(OUTCOMES), dtype=np.intp))
+    for place, name in enumerate(open_ones):
+        column, rows = getattr(found, name), slice(1 + place * len(OUTCOMES), 1 + (place + 1) * len(OUTCOMES))
+        measured = column.low[0] + np.array(OUTCOMES) * (column.high[0] - column.low[0])
+        column.low[rows] = column.high[rows] = column.best[rows] = measured
+        column.known[rows] = MEASURED
+    return found
 
 
 def measure_next(cloth: Cloth, demand: Demand, tables: Tables, found: ClothColumns | None = None) -> str | None:

@@ -45,22 +45,24 @@ def distances(
     """How far each cloth is from being the same in use, (n,); infinite for itself and for what cannot stand in.
 
     `away` are its `steps`; `verdicts`, patterns × cloths: where a pattern takes the one and not the other, they are
-    further apart.
+    further apart. Whoever is too far to stand in without that is not asked for it.
     """
     found = np.sqrt(sum(rule.counts[name] * off**2 for name, off in away.items()))
-    if verdicts is not None and len(verdicts):
-        good = verdicts[:, [at]] <= Verdict.WITH_CARE
-        found = found + rule.disagreement * np.mean(good != (verdicts <= Verdict.WITH_CARE), axis=0)
     other = (cloths.structure != cloths.structure[at]) | (cloths.used_for(*SET_ASIDE) != cloths.used_for(*SET_ASIDE)[at])
     found[other] = np.inf
     found[at] = np.inf
+    if verdicts is not None and len(verdicts):
+        near = np.flatnonzero(found <= rule.farthest)
+        good = verdicts[:, [at]] <= Verdict.WITH_CARE
+        found[near] += rule.disagreement * np.mean(good != (verdicts[:, near] <= Verdict.WITH_CARE), axis=0)
     return np.asarray(found, dtype=np.float64)
 
 
 def nearest(distance: Floats, allowed: npt.NDArray[np.bool_], count: int) -> list[int]:
     """Places of the nearest allowed cloths, nearest first."""
-    order = np.argsort(np.where(allowed, distance, np.inf), kind="stable")[:count]
-    return [int(each) for each in order if allowed[each] and np.isfinite(distance[each])]
+    reached = np.flatnonzero(allowed & np.isfinite(distance))
+    found: list[int] = reached[np.argsort(distance[reached], kind="stable")[:count]].tolist()
+    return found
 
 
 def differs(away: Mapping[str, Floats], at: int) -> list[tuple[str, float]]:

@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from datetime import date, datetime
 from typing import Any, TypeVar
 
-from sqlalchemy import delete, func, select, update
+from sqlalchemy import Row, delete, func, select, update
 
 from nematex.store.database import Work
 from nematex.store.models import PickRow, ProgrammeRow
@@ -16,7 +16,7 @@ from nematex.store.versions import PROGRAMMES, next_version
 T = TypeVar("T")
 
 
-def _pick(row: PickRow) -> Pick:
+def _pick(row: PickRow | Row[Any]) -> Pick:
     options = None if row.options is None else tuple(row.options)
     wish = (row.view, row.size, row.look, row.school, options)
     more = (row.other_size, row.part, row.with_before, tuple(row.hacks or ()), row.instead_of)
@@ -29,10 +29,10 @@ def _picks(work: Work, programme_id: int) -> list[PickRow]:
     return list(work.scalars(chosen.order_by(PickRow.place, PickRow.id)))
 
 
-def _programme(row: ProgrammeRow, picks: Sequence[PickRow]) -> Programme:
+def _programme(row: ProgrammeRow | Row[Any], picks: Sequence[PickRow] | Sequence[Row[Any]]) -> Programme:
     """A programme of its picks in their order: those that wait go behind the pick that they follow."""
     waiting: dict[int, list[Pick]] = {}
-    shown: list[PickRow] = []
+    shown: list[PickRow | Row[Any]] = []
     leads = 0
     for pick in picks:
         if pick.waits and leads:
@@ -55,13 +55,14 @@ def _programme(row: ProgrammeRow, picks: Sequence[PickRow]) -> Programme:
 
 
 def all_programmes(work: Work) -> list[Programme]:
-    """By date, those without one last, each with its picks."""
-    picks: dict[int, list[PickRow]] = {}
-    for row in work.scalars(select(PickRow).where(PickRow.binned_at.is_(None)).order_by(PickRow.place, PickRow.id)):
+    """By date, those without one last, each with its picks. Plain rows: nothing is changed here, and there are thousands."""
+    picks: dict[int, list[Row[Any]]] = {}
+    chosen = select(*PickRow.__table__.columns).where(PickRow.binned_at.is_(None))
+    for row in work.execute(chosen.order_by(PickRow.place, PickRow.id)):
         picks.setdefault(row.programme_id, []).append(row)
-    rows = select(ProgrammeRow).where(ProgrammeRow.binned_at.is_(None))
+    rows = select(*ProgrammeRow.__table__.columns).where(ProgrammeRow.binned_at.is_(None))
     rows = rows.order_by(ProgrammeRow.shown_on.is_(None), ProgrammeRow.shown_on, ProgrammeRow.id)
-    return [_programme(row, picks.get(row.id, ())) for row in work.scalars(rows)]
+    return [_programme(row, picks.get(row.id, ())) for row in work.execute(rows)]
 
 
 def programme(work: Work, programme_id: int) -> Programme | None:

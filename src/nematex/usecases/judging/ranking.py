@@ -107,6 +107,8 @@ def read_wish(given: Mapping[str, str]) -> Wish:
 
 def fitting_wish(record: PatternRecord, wish: Wish) -> Wish:
     """The wish with only those of view, size and part that this pattern has."""
+    if not (wish.view or wish.size or wish.part) and wish.options is None:
+        return wish
     sizes = record.facts.table_sizes
     parts = {part.name for part in record.facts.parts}
     options = {option.name for option in record.facts.options}

@@ -25,10 +25,10 @@ def has_people(shop: Shop) -> bool:
         return any_person(work)
 
 
-def is_made_up(shop: Shop) -> bool:
-    """Whether this is the made-up shop."""
+def is_anybodys(shop: Shop) -> bool:
+    """Whether this is the made-up shop, which nobody owns yet."""
     with shop.database.work() as work:
-        return DEMO in settings(work)
+        return DEMO in settings(work) and not any_person(work)
 
 
 def make_owner(shop: Shop, name: str, password: str, shop_name: str, now: datetime) -> int:

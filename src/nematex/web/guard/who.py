@@ -13,7 +13,7 @@ from nematex.store.people.persons import Person
 from nematex.store.people.sign_ins import SignIn
 from nematex.tables import rights
 from nematex.usecases.held.shop import Shop
-from nematex.usecases.people.set_up import has_people, is_made_up
+from nematex.usecases.people.set_up import is_anybodys
 from nematex.usecases.people.signing_in import PROOF_GOOD, who_is
 
 TRIES = "tries"  # in the session: the role that a made-up shop is tried as
@@ -56,7 +56,7 @@ def _of_nobody(_request: object) -> Here | None:
     """Without a sign-in: the made-up shop lets its own machine try it, until it has an owner."""
     if not current_app.config["DEMO_ROLE"] or not from_here():
         return None
-    if has_people(_shop()) or not is_made_up(_shop()):
+    if not is_anybodys(_shop()):
         return None
     role = session.get(TRIES, current_app.config["DEMO_ROLE"])
     role = role if role in ROLES else "presenter"
