@@ -23,6 +23,7 @@ from nematex.core.quantity.elementwise import where
 from nematex.core.tables import Tables
 
 Scores = npt.NDArray[np.float32]
+FEW = 5  # cloths that are judged sooner one by one, as plain numbers
 
 
 @dataclass(frozen=True)
@@ -119,20 +120,23 @@ def matrix(
 ) -> Matrix:
     """Every pairing; demands are made when their turn comes, so that a thousand are not held at once."""
     made = Matrix.empty(len(demands), len(cloths))
-    if len(cloths) == 1:
-        cloths, threads = cloths.alone(0), 1
+    few: list[tuple[int | slice, ClothColumns]] = []
+    if len(cloths) <= FEW:
+        few = [(place, cloths.alone(place)) for place in range(len(cloths))]
 
     def row(place: int) -> None:
-        judged = judge(cloths, demands[place](), tables)
-        made.verdict[place], made.score[place] = judged.verdict, judged.score
-        made.open_checks[place] = _open_checks(judged)
+        asked = demands[place]()
+        for at, part in few or [(slice(None), cloths)]:
+            judged = judge(part, asked, tables)
+            made.verdict[place, at], made.score[place, at] = judged.verdict, judged.score
+            made.open_checks[place, at] = _open_checks(judged)
 
     def gather(rows: Iterable[None]) -> None:
         for done, _ in enumerate(rows, 1):
             if progress:
                 progress(done, len(demands))
 
-    if threads == 1 or len(demands) < 2:
+    if threads == 1 or few or len(demands) < 2:
         gather(map(row, range(len(demands))))
     else:
         with ThreadPoolExecutor(threads) as pool:

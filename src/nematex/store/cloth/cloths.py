@@ -61,11 +61,6 @@ def cloths_since(work: Work, version: int | None) -> list[ClothRecord]:
     return [_record(row) for row in work.execute(chosen if version is None else chosen.where(ClothRow.version > version))]
 
 
-def cloths_moved(work: Work, version: int) -> set[int]:
-    """Numbers of the cloths that were changed after a version."""
-    return set(work.scalars(select(ClothRow.id).where(ClothRow.version > version)))
-
-
 def cloths_gone_since(work: Work, version: int) -> set[int]:
     """Ids of the cloths that were removed after a version."""
     return gone_since(work, KIND, version)

@@ -64,11 +64,6 @@ def patterns_since(work: Work, version: int | None) -> list[PatternRecord]:
     return [_record(row) for row in work.execute(chosen if version is None else chosen.where(PatternRow.version > version))]
 
 
-def patterns_moved(work: Work, version: int) -> set[int]:
-    """Numbers of the patterns that were changed after a version."""
-    return set(work.scalars(select(PatternRow.id).where(PatternRow.version > version)))
-
-
 def patterns_gone_since(work: Work, version: int) -> set[int]:
     """Ids of the patterns that were removed after a version."""
     return gone_since(work, KIND, version)

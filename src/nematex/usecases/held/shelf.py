@@ -35,10 +35,9 @@ def known(record: ClothRecord, tables: Tables) -> Cloth:
     )
 
 
-def _judged_alike(one: ClothRecord, other: ClothRecord) -> bool:
-    """Whether two states of a record are the same cloth to the rules."""
-    names = ("facts", "follow_print", "cut_step_cm", "least_cut_cm")
-    return all(getattr(one, name) == getattr(other, name) for name in names)
+def judged_by(record: ClothRecord) -> tuple[object, ...]:
+    """All of a record that the rules see: what it is called by the shop, costs and has in stock is none of it."""
+    return record.facts, record.follow_print, record.cut_step_cm, record.least_cut_cm
 
 
 def _search_key(record: ClothRecord, cloth: Cloth) -> str:
@@ -91,7 +90,7 @@ class Shelf:
     def _judges_alike(self, record: ClothRecord) -> bool:
         """Whether a cloth of this shelf is still the same to the rules: its stock or its price alone is another."""
         place = self.place.get(record.id)
-        return place is not None and _judged_alike(self.records[place], record)
+        return place is not None and judged_by(self.records[place]) == judged_by(record)
 
     def _or_known_in(self, others: Shelf, cloth_id: int) -> Cloth:
         place = others.place.get(cloth_id)

@@ -9,14 +9,12 @@ import numpy as np
 
 from nematex.core.judging.matrix import Matrix
 from nematex.core.pattern.facts import Wish
-from nematex.store.cloth.cloths import cloths_moved
-from nematex.store.pattern.patterns import patterns_moved
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.jobs import asking
 from nematex.usecases.jobs.running import Handle
 from nematex.usecases.judging.carried import Carried, Places, Progress, carried
-from nematex.usecases.judging.packed import Moved, pack, rules_of, unpack
+from nematex.usecases.judging.packed import pack, rules_of, unpack
 
 JOB = "matrix"
 AT_ONCE = 200_000  # pairings that are judged while the page waits; it takes up to a second
@@ -52,9 +50,7 @@ def _fetched(shop: Shop, state: State, seen: int) -> tuple[Carried | None, int]:
     kept = unpack(content) if content else None
     if kept is None or kept.rules != rules_of(state):
         return None, number or 0
-    with shop.database.snapshot() as work:
-        moved = Moved(cloths_moved(work, kept.shelf), patterns_moved(work, kept.drawer))
-    return carried(kept.matrix, state, *kept.places(state, moved)), number or 0
+    return carried(kept.matrix, state, *kept.places(state)), number or 0
 
 
 def _soon(shop: Shop, state: State) -> bool:
