@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
 from math import inf
+from typing import TypeVar, cast
 
 from nematex.core.cloth.lexicon import ClothType
 from nematex.core.errors import FieldFault
@@ -29,6 +30,7 @@ from nematex.core.quantity.kinds import Quantity
 from nematex.core.tables import Detail, HandWord, Tables
 
 FAMILIES = ("woven", "knit")
+T = TypeVar("T")
 
 
 @dataclass(frozen=True)
@@ -55,6 +57,7 @@ class Demand:
     stable: frozenset[int]
     has_list: bool
     unread: tuple[str, ...]
+    asked: dict[object, object] = field(default_factory=dict, compare=False, repr=False)  # what was made of it, by its name
 
     def window(self, windows: dict[str, Window], structure: str) -> Window | None:
         """The window for a cloth's structure, or the other structure's where the envelope names only that."""
@@ -68,6 +71,12 @@ class Demand:
         """A detail's window as the shop has set it, else opened to the cloths that the list names."""
         fixed = self.fixed(window)
         return fixed if fixed != window or not self.outranks(detail) else opened(window, self.nouns, structure)
+
+    def once(self, name: object, make: Callable[[], T]) -> T:
+        """What rests on this demand alone, made for the first cloth and kept for the others."""
+        if name not in self.asked:
+            self.asked[name] = make()
+        return cast(T, self.asked[name])
 
     def fixed(self, window: Window) -> Window:
         """The window with the edges that the shop has set for this pattern."""

@@ -6,6 +6,7 @@ Common practice, no source: softer than the list is with care, unless a detail n
 from __future__ import annotations
 
 from dataclasses import replace
+from functools import partial
 from math import inf
 
 from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule, of_detail
@@ -35,29 +36,39 @@ def _by_list(comparison: Comparison) -> list[Finding]:
     demand, cloths = comparison.demand, comparison.cloths
     findings = []
     for structure, mask in (("woven", negated(cloths.knit)), ("knit", cloths.knit)):
-        window = demand.window(demand.bending_length, structure)
+        window = demand.once(("drape list", structure), partial(_list_window, comparison, structure))
         if window:
-            window = _flowing(comparison, _with_body(comparison, window, structure))
             finding = comparison.against_window(Rule.DRAPE_LIST, window, Asker.LIST).only(mask)
             finding = finding.passed(comparison.by_construction(Quantity.BENDING_LENGTH))
             findings.append(finding.at_most((not demand.owes_the_list) | comparison.welcome))
     return findings
 
 
-def _by_detail(comparison: Comparison, detail: Detail) -> list[Finding]:
+def _list_window(comparison: Comparison, structure: str) -> Window | None:
+    """What the list asks of the drape of a woven or a knit."""
+    window = comparison.demand.window(comparison.demand.bending_length, structure)
+    return window and _flowing(comparison, _with_body(comparison, window, structure))
+
+
+def _detail_windows(comparison: Comparison, detail: Detail) -> dict[str, Window]:
     """What one detail asks, opened to what the designer names for a woven and for a knit."""
     window, demand = _detail_window(comparison, detail), comparison.demand
     if window is None:
-        return []
+        return {}
     families = FAMILIES if detail.structure == "any" else (detail.structure,)
     windows = {family: demand.opened(window, family, detail) for family in families}
     if len(set(windows.values())) == 1:
         windows = {"" if len(families) > 1 else families[0]: windows[families[0]]}
     elif len(families) > 1:
         windows = {family: replace(each, name=f"{each.name} {family}") for family, each in windows.items()}
+    return {family: demand.fixed(each) for family, each in windows.items()}
+
+
+def _by_detail(comparison: Comparison, detail: Detail) -> list[Finding]:
+    windows = comparison.demand.once(("drape", detail.name), partial(_detail_windows, comparison, detail))
     found = []
     for family, each in windows.items():
-        finding = comparison.against_window(Rule.DRAPE_DETAIL, demand.fixed(each), Asker.DETAIL, detail)
+        finding = comparison.against_window(Rule.DRAPE_DETAIL, each, Asker.DETAIL, detail)
         masks = comparison.by_construction(Quantity.BENDING_LENGTH, detail)
         found.append(finding.only(comparison.of_family(family)).passed(masks))
     return found

@@ -155,8 +155,11 @@ class Comparison:
     @cached_property
     def welcome(self) -> Mask:
         """Cloths that a detail being made calls for by name."""
+        return self.of_types(self.demand.once("welcome", self._welcome))
+
+    def _welcome(self) -> frozenset[int]:
         index = self.tables.lexicon.index
-        return self.of_types(index[name] for detail in self.demand.made.all_details for name in detail.welcomes)
+        return frozenset(index[name] for detail in self.demand.made.all_details for name in detail.welcomes)
 
     @cached_property
     def alone(self) -> Mask:

@@ -5,6 +5,7 @@ Common practice, no source.
 
 from __future__ import annotations
 
+from functools import partial
 from math import inf
 
 from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule, of_detail
@@ -63,7 +64,8 @@ def _by_detail(comparison: Comparison, detail: Detail) -> list[Finding]:
     by_bulk = (comparison.cloths.thickness.known >= STATED) & (detail.thick_hi_mm is not None)
     findings = []
     for structure, mask in (("woven", negated(knit)), ("knit", knit)):
-        window = _detail_window(comparison, detail, structure)
+        asked = partial(_detail_window, comparison, detail, structure)
+        window = comparison.demand.once(("weight", detail.name, structure), asked)
         if window:
             finding = comparison.against_window(Rule.WEIGHT_DETAIL, window, Asker.DETAIL, detail)
             findings.append(finding.only(comparison.applies(detail) & mask & negated(by_bulk)))
@@ -99,6 +101,13 @@ def _detail_window(comparison: Comparison, detail: Detail, structure: str) -> Wi
 
 
 def _bulk(comparison: Comparison, detail: Detail, limit_mm: float) -> Finding:
+    asked = comparison.demand.once(("bulk", detail.name), partial(_bulk_window, comparison, detail, limit_mm))
+    finding = comparison.against_window(Rule.BULK, asked, Asker.DETAIL, detail)
+    guessed = comparison.cloths.thickness.known < STATED
+    return finding.only(comparison.applies(detail)).at_most(guessed)
+
+
+def _bulk_window(comparison: Comparison, detail: Detail, limit_mm: float) -> Window:
     window = Window(
         high=limit_mm,
         tolerance_high=limit_mm * comparison.rules.tolerance.thickness,
@@ -107,9 +116,7 @@ def _bulk(comparison: Comparison, detail: Detail, limit_mm: float) -> Finding:
         high_from=of_detail(detail, "thick_hi_mm", limit_mm),
         quantity=Quantity.THICKNESS,
     )
-    finding = comparison.against_window(Rule.BULK, comparison.demand.fixed(window), Asker.DETAIL, detail)
-    guessed = comparison.cloths.thickness.known < STATED
-    return finding.only(comparison.applies(detail)).at_most(guessed)
+    return comparison.demand.fixed(window)
 
 
 def _cover(comparison: Comparison) -> Finding:
