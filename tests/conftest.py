@@ -42,7 +42,9 @@ settings.register_profile("long", deadline=None, max_examples=1000)
 settings.load_profile("patient")
 
 
+@pytest.hookimpl(tryfirst=True)
 def pytest_configure(config: pytest.Config) -> None:
+    _write_to_memory(config)
     config.addinivalue_line("markers", "long: runs with --long alone")
     config.addinivalue_line("markers", "breaking: what attacking and operating the shop showed, each repeated")
     if config.getoption("--rooms"):
@@ -71,21 +73,36 @@ def pytest_make_parametrize_id(val: object) -> str | None:
     return re.sub(r"[^A-Za-z0-9.,%-]+", "_", val)[:40] or "empty" if isinstance(val, str) else None
 
 
+# Whatever tests write is gone with them: it is written to memory, where the system has room there and lets programs run.
+IN_MEMORY, LEAST_FREE = Path("/dev/shm"), 6 * 2**30
+WORKER = "PYTEST_XDIST_WORKER"
+
+
+def _fits_in_memory() -> bool:
+    if not os.access(IN_MEMORY, os.W_OK) or os.statvfs(IN_MEMORY).f_flag & os.ST_NOEXEC:
+        return False
+    return shutil.disk_usage(IN_MEMORY).free > LEAST_FREE
+
+
+def _write_to_memory(config: pytest.Config) -> None:
+    """For this process and all that it starts; what is left of it goes at the end."""
+    if WORKER in os.environ or "TMPDIR" in os.environ or not _fits_in_memory():
+        return
+    folder = Path(tempfile.mkdtemp(prefix="nematex-tests-", dir=IN_MEMORY))
+    os.environ["TMPDIR"], tempfile.tempdir = str(folder), str(folder)
+    config.add_cleanup(lambda: shutil.rmtree(folder, ignore_errors=True))
+
+
 # Of the tests' own server nothing has to outlive a power cut, so that nothing waits for a disk.
 UNSAFE = ("--innodb-flush-log-at-trx-commit=0", "--skip-innodb-doublewrite", "--innodb-log-file-size=16M")
-IN_MEMORY, LEAST_FREE = Path("/dev/shm"), 2 * 2**30
 
 
 @pytest.fixture(scope="session")
 def mariadb(tmp_path_factory: pytest.TempPathFactory) -> Iterator[LocalMariaDB]:
-    """In memory where the system has room for it there."""
-    fits = os.access(IN_MEMORY, os.W_OK) and shutil.disk_usage(IN_MEMORY).free > LEAST_FREE
-    folder = Path(tempfile.mkdtemp(prefix="nematex-tests-", dir=IN_MEMORY)) if fits else tmp_path_factory.mktemp("mariadb")
-    server = LocalMariaDB(folder, more=UNSAFE)
+    server = LocalMariaDB(tmp_path_factory.mktemp("mariadb"), more=UNSAFE)
     server.start()
     yield server
     server.stop()
-    shutil.rmtree(folder)
 
 
 ROOT = Path(__file__).resolve().parent.parent

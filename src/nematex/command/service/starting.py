@@ -11,7 +11,7 @@ import time
 from contextlib import suppress
 
 from nematex.command.network import LAN_PORT, picture, read_address
-from nematex.command.ports import free_port
+from nematex.command.ports import claimed_port, free_port
 from nematex.command.service.keys import set_up_code
 from nematex.command.service.processes import AGAIN, START, metrics_folder, noted, processes, raise_watch, tell
 from nematex.command.service.state import State, healthy, home, read_state, start_lock, watch_runs, web_pids_of, worker_runs
@@ -79,10 +79,18 @@ def _start(port: int | None, demo: bool, lan: str | None) -> int:
 
         _owned_or_raise(prepare(database_url(), demo=False), state["web_port"])
     _clear_away(state)
-    chosen = _free(port, state.get("web_port"))
-    if chosen is None:
-        print(f"nematex: --port: {port} is taken; choose another, or leave it out for a free one.", file=sys.stderr)
-        return 2
+    before = state.get("web_port")
+    with claimed_port(port or before or DEFAULT_PORT) as chosen:
+        if port and chosen != port:
+            print(f"nematex: --port: {port} is taken; choose another, or leave it out for a free one.", file=sys.stderr)
+            return 2
+        if not port and before not in (None, chosen):
+            taken = f"port {before}, where this shop ran, is taken by another program"
+            print(f"nematex: {taken}: pages that are open there cannot reach it, a camera view among them.", file=sys.stderr)
+        return _start_on(chosen, demo, lan)
+
+
+def _start_on(chosen: int, demo: bool, lan: str | None) -> int:
     watch = raise_watch(chosen)  # it reads the program while the database is brought up
     try:
         from nematex.command.service.database import database_url, prepare
@@ -119,18 +127,6 @@ def _clear_away(state: State) -> None:
     if pids:
         time.sleep(0.2)
     shutil.rmtree(metrics_folder(), ignore_errors=True)  # counted anew
-
-
-def _free(port: int | None, before: int | None) -> int | None:
-    """The port to answer on; None where the one that is wanted is taken."""
-    wanted = port or before or DEFAULT_PORT
-    chosen = free_port(wanted)
-    if port and chosen != port:
-        return None
-    if not port and before not in (None, chosen):
-        taken = f"port {wanted}, where this shop ran, is taken by another program: pages that are open there cannot reach it"
-        print(f"nematex: {taken}, a camera view among them.", file=sys.stderr)
-    return chosen
 
 
 def _wait(port: int, watch: subprocess.Popen[bytes]) -> bool:
