@@ -17,6 +17,7 @@ from urllib.parse import parse_qsl, urlsplit
 import pytest
 from conftest import tried_app
 from flask.testing import FlaskClient
+from memory import Watched
 from odd import damaged, odd_text
 from pages import Form, read_page
 from werkzeug.routing import Rule
@@ -124,12 +125,14 @@ class Visitor:
 @pytest.mark.parametrize("half", [0, 1])
 def test_no_request_is_answered_by_an_error_of_the_program(demo: Shop, request: pytest.FixtureRequest, half: int) -> None:
     requests, seed = (int(request.config.getoption(name)) for name in ("--requests", "--seed"))
-    visitor = Visitor(demo, 2 * seed + half)
+    visitor, watched = Visitor(demo, 2 * seed + half), Watched(requests // 2)
     for _ in range(requests // 2):
         visitor.send(visitor.request())
+        watched.one_more()
     print(dict(sorted(visitor.codes.items())), "slow:", *visitor.slow, sep="\n")
     assert visitor.codes[200] > requests // 10
     assert not visitor.failed, "\n".join(visitor.failed)
+    assert not watched.grown(), watched.grown()
 
 
 ODD_JSON = (
