@@ -86,11 +86,12 @@ def _fits_in_memory() -> bool:
 
 
 def _write_to_memory(config: pytest.Config) -> None:
-    """For this process and all that it starts; what is left of it goes at the end."""
+    """For this process and all that it starts; what is left of it goes at the end. Paths are short: sockets lie there."""
     if WORKER in os.environ or "TMPDIR" in os.environ or not _fits_in_memory():
         return
-    folder = Path(tempfile.mkdtemp(prefix="nematex-tests-", dir=IN_MEMORY))
+    folder = Path(tempfile.mkdtemp(prefix="n", dir=IN_MEMORY))
     os.environ["TMPDIR"], tempfile.tempdir = str(folder), str(folder)
+    config.option.basetemp = config.option.basetemp or str(folder / "t")
     config.add_cleanup(lambda: shutil.rmtree(folder, ignore_errors=True))
 
 
