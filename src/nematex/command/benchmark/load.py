@@ -193,7 +193,7 @@ def _known(port: int) -> Known:
 
 
 def _counting_s() -> float:
-    """How long this machine counts to ten million: figures of two days compare by it, and no other figure depends on us less."""
+    """How long this machine counts to ten million: by it the figures of two days compare."""
     begun, total = time.perf_counter(), 0
     for number in range(COUNTED):
         total += number

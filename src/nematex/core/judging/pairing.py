@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
 from nematex.core.amount.length import amount
 from nematex.core.amount.receipt import Amount
@@ -20,19 +21,32 @@ from nematex.core.tables import Caution, Tables
 
 @dataclass(frozen=True)
 class Pairing:
-    """Everything that can be said about a pairing."""
+    """Everything that can be said about a pairing; what few ask for is worked out for them."""
 
     cloth: Cloth
     demand: Demand
+    tables: Tables
     verdict: Verdict
     score: float
     checks: dict[str, CheckAnswer]
-    handles_like: tuple[str, ...]
-    measure_next: str | None
     cautions: tuple[Caution, ...]
     amount: Amount | None
     unread: tuple[str, ...]
     spoken: tuple[str, ...]
+
+    @cached_property
+    def handles_like(self) -> tuple[str, ...]:
+        """The kinds of cloth that are nearest in the hand, itself left out."""
+        cloth, own = self.cloth, self.cloth.type.name if self.cloth.type else None
+        others = self.tables.lexicon.nearest(
+            cloth.weight.best, cloth.bending_length.best, cloth.stretch_cross.best, cloth.structure, count=4
+        )
+        return tuple(name for name in others if name != own)[:3]
+
+    @cached_property
+    def measure_next(self) -> str | None:
+        """The field of which a measurement could change this verdict most."""
+        return measure_next(self.cloth, self.demand, self.tables)
 
     @property
     def sentence(self) -> str:
@@ -43,19 +57,14 @@ class Pairing:
 def explain(judged: Judgement, cloth: Cloth, place: int, tables: Tables, units: Units = Units.METRIC) -> Pairing:
     """The full answer for cloth number `place` of a judgement, said in these units."""
     demand = judged.demand
-    others = tables.lexicon.nearest(
-        cloth.weight.best, cloth.bending_length.best, cloth.stretch_cross.best, cloth.structure, count=4
-    )
-    own = cloth.type.name if cloth.type else None
     checks = {name: judged.explain(name, cloth, place, units) for name in NAMES}
     return Pairing(
         cloth=cloth,
         demand=demand,
+        tables=tables,
         verdict=judged.verdict_of(place),
         score=round(judged.score_of(place), 1),
         checks=checks,
-        handles_like=tuple(name for name in others if name != own)[:3],
-        measure_next=measure_next(cloth, demand, tables),
         cautions=tuple(cautions(cloth, demand, tables)),
         amount=amount(cloth, demand.pattern, demand.wish, tables, units),
         unread=demand.unread + tuple(f"cloth “{word}”" for word in cloth.unread),

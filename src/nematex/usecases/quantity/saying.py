@@ -19,6 +19,7 @@ from nematex.core.quantity.units import CM_PER_INCH, oz_yd2_from_gsm, say_length
 from nematex.core.tables import Tables
 from nematex.tables import colour_names
 
+SAID = 4000  # sums of money whose words are remembered
 YARD_M = Decimal("0.9144")
 PRICED_PER = {
     "half metre": Decimal("0.5"),
@@ -34,6 +35,14 @@ OTHER_WORDS = {
     "polyamide": ("polyamide", "nylon"),
     "linen": ("linen", "flax"),
 }
+
+
+@lru_cache(SAID)
+def _money(amount: Decimal, currency: str, locale: str) -> str:
+    """Remembered, for prices come again on every page, and the library reads its patterns anew for each."""
+    if not currency:
+        return format_decimal(amount, "#,##0.00", locale=locale)
+    return format_currency(amount, currency, locale=locale)
 
 
 @dataclass(frozen=True)
@@ -88,9 +97,7 @@ class Voice:
 
     def money(self, amount: Decimal, currency: str) -> str:
         """'£12.50', as the shop's country writes it."""
-        if not currency:
-            return format_decimal(amount, "#,##0.00", locale=self.locale)
-        return format_currency(amount, currency, locale=self.locale)
+        return _money(amount, currency, self.locale)
 
     def day(self, day: date) -> str:
         """'26 November 2026', or 'November 26, 2026'."""
