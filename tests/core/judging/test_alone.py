@@ -50,7 +50,7 @@ def said(judged: Judgement, cloth: Cloth, place: int) -> list[object]:
 def test_every_finding_on_a_cloth_is_the_same_alone_and_among_others() -> None:
     held, compared = cloths(), 0
     among = columns(held, TABLES)
-    singles = [among.alone(place) for place in range(len(held))]
+    singles = [among.single(place) for place in range(len(held))]
     for asked in demands():
         together = judge(among, asked, TABLES)
         every = [finding for found in together.findings.values() for finding in found]

@@ -53,7 +53,7 @@ def grid_of_pages(page: Page, blocks: int) -> dict[tuple[str, str], str]:
 
 def test_single_column_and_page_agree_on_every_pairing_of_the_demo_shop(page: Page, site: Site) -> None:
     shelf, drawer = site.shop.now().shelf, site.shop.now().drawer
-    singles = [columns([cloth], TABLES).alone(0) for cloth in shelf.cloths]
+    singles = [columns([cloth], TABLES).single(0) for cloth in shelf.cloths]
     whole = matrix(shelf.columns, [partial(drawer.demand, each, Wish()) for each in drawer.records], TABLES)
     offered = shelf.columns.used_for("lining", "furnishing", "trim", "household")
     pages = grid_of_pages(page, 2)

@@ -15,6 +15,7 @@ from nematex.command.benchmark.meant import HTML, asked
 from nematex.core.cloth.columns import columns
 from nematex.core.cloth.estimates import known_cloth
 from nematex.core.judging.demand import demand
+from nematex.core.judging.judge import judge
 from nematex.core.judging.matrix import matrix
 from nematex.core.pattern.facts import Pattern, Size, Wish
 from nematex.store.records import ClothRecord, PatternRecord
@@ -59,6 +60,23 @@ def time_matrix(cloths: Sequence[ClothRecord], count: int = PATTERNS) -> None:
     per_s = found.verdict.size / spent / 1e3
     print(f"core: matrix of {len(held)} cloths by {count} patterns in {spent:.1f} s (wanted under 20), ", end="")
     print(f"{per_s:.0f} thousand pairings a second; the process peaked at {peak:.0f} MB (wanted under 2000)")
+
+
+def time_one_cloth(cloths: Sequence[ClothRecord], count: int = PATTERNS) -> None:
+    """Every pattern against one cloth, as plain numbers and, as among others, in arrays."""
+    tables = trade_tables()
+    held = columns([known_cloth(cloths[0].facts, tables)], tables)
+    demands = [demand(record.facts, Wish(), tables) for record in made_up_patterns(count)]
+    spent = []
+    for each in (held.single(0), held):
+        for again in range(2):  # the second time every window is made
+            begun = time.perf_counter()
+            for asked in demands:
+                judge(each, asked, tables)
+            spent += [time.perf_counter() - begun] if again else []
+    print(
+        f"core: one cloth by {count} patterns in {spent[0] * 1e3:.0f} ms, {spent[1] / spent[0]:.1f} times as quick as in arrays"
+    )
 
 
 def time_grid(client: FlaskClient, cloth_ids: Sequence[int], pattern_ids: Sequence[int]) -> None:

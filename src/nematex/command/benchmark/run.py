@@ -17,7 +17,7 @@ from pathlib import Path
 from flask.testing import FlaskClient
 
 from nematex.command.benchmark.amounts import time_amounts, time_kits, time_lays
-from nematex.command.benchmark.matrix import made_up_patterns, time_grid, time_matrix
+from nematex.command.benchmark.matrix import made_up_patterns, time_grid, time_matrix, time_one_cloth
 from nematex.command.benchmark.meant import HTML, asked
 from nematex.command.benchmark.photos import confusion, large_upload
 from nematex.command.benchmark.sets import time_sets
@@ -271,6 +271,7 @@ def run_benchmark(count: int) -> int:
     print(f"{os.cpu_count()} cores; {len(trade_tables().lexicon.types)} cloth names")
     _core(count)
     time_matrix(made_up_cloths(count))
+    time_one_cloth(made_up_cloths(1))
     large_upload()
     confusion()
     _pages(count)

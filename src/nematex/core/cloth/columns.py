@@ -78,11 +78,11 @@ class ClothColumns:
             parts[each.name] = mine.joined(its, index) if isinstance(mine, Column) else np.concatenate((mine, its))[index]
         return ClothColumns(**parts)
 
-    def alone(self, place: int) -> ClothColumns:
+    def single(self, place: int) -> ClothColumns:
         """One of the cloths, as plain numbers in the place of arrays: the rules are quick on it (see `elementwise`)."""
         parts: dict[str, Any] = {each.name: getattr(self, each.name) for each in fields(self)}
         plain: dict[str, Any] = {
-            name: part.alone(place) if isinstance(part, Column) else part[place].item() for name, part in parts.items()
+            name: part.single(place) if isinstance(part, Column) else part[place].item() for name, part in parts.items()
         }
         return ClothColumns(**plain)
 

@@ -145,7 +145,7 @@ def _closeness(
 
 
 def judge(cloths: ClothColumns, demand: Demand, tables: Tables) -> Judgement:
-    """Hold n cloths against one demand; one that is `alone`, by plain numbers, in a sixth of the time."""
+    """Hold n cloths against one demand; a `single` one by plain numbers, in a fifth of the time."""
     comparison = Comparison(cloths, demand, tables)
     findings = {name: check(comparison) for name, check in CHECKS.items()}
     checks = {name: worst(finding.verdict for finding in found) for name, found in findings.items()}

@@ -122,7 +122,7 @@ def matrix(
     made = Matrix.empty(len(demands), len(cloths))
     few: list[tuple[int | slice, ClothColumns]] = []
     if len(cloths) <= FEW:
-        few = [(place, cloths.alone(place)) for place in range(len(cloths))]
+        few = [(place, cloths.single(place)) for place in range(len(cloths))]
 
     def row(place: int) -> None:
         asked = demands[place]()

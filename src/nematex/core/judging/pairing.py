@@ -74,4 +74,4 @@ def explain(judged: Judgement, cloth: Cloth, place: int, tables: Tables, units: 
 
 def pair(cloth: Cloth, demand: Demand, tables: Tables, units: Units = Units.METRIC) -> Pairing:
     """Judge one cloth against one demand."""
-    return explain(judge(columns([cloth], tables).alone(0), demand, tables), cloth, 0, tables, units)
+    return explain(judge(columns([cloth], tables).single(0), demand, tables), cloth, 0, tables, units)

@@ -35,7 +35,7 @@ class Column:
         low, high, best = (np.concatenate(pair)[index] for pair in parts)
         return Column(low, high, best, np.concatenate((self.known, other.known))[index])
 
-    def alone(self, place: int) -> Column:
+    def single(self, place: int) -> Column:
         """One of them, as plain numbers in the place of arrays: see `elementwise`."""
         plain: tuple[Any, ...] = tuple(part[place].item() for part in (self.low, self.high, self.best, self.known))
         return Column(*plain)

@@ -237,7 +237,7 @@ def _judged(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, wish
         return judge(shop.memory.of(("column", id(cloth)), (cloth, state.tables), one), asked, state.tables)
 
     def one() -> ClothColumns:
-        return columns([cloth], state.tables).alone(0)
+        return columns([cloth], state.tables).single(0)
 
     return shop.judgements.of((pattern.id, id(cloth), wish), (cloth, asked, state.tables), work_out), 0
 
