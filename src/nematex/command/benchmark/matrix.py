@@ -71,8 +71,8 @@ def time_one_cloth(cloths: Sequence[ClothRecord], count: int = PATTERNS) -> None
     for each in (held.single(0), held):
         for again in range(2):  # the second time every window is made
             begun = time.perf_counter()
-            for asked in demands:
-                judge(each, asked, tables)
+            for wanted in demands:
+                judge(each, wanted, tables)
             spent += [time.perf_counter() - begun] if again else []
     print(
         f"core: one cloth by {count} patterns in {spent[0] * 1e3:.0f} ms, {spent[1] / spent[0]:.1f} times as quick as in arrays"
