@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import insort
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -17,6 +18,7 @@ from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord
 from nematex.usecases.held.shelf_columns import ShelfColumns, shelf_columns
 
+FEW = 200  # cloths that are put into their places one by one
 Spans = Mapping[str, tuple[float, float]]  # property → least and greatest of its readings
 
 
@@ -68,7 +70,12 @@ class Shelf:
         others = Shelf.of(version, [record for record in changed if not self._judges_alike(record)], self.tables, {})
         moved = Shelf(version, list(changed), [self._or_known_in(others, record.id) for record in changed], self.tables, {})
         away = gone | set(moved.place)
-        records = sorted([record for record in self.records if record.id not in away] + moved.records, key=_order)
+        records = [record for record in self.records if record.id not in away]
+        if len(moved.records) <= FEW:
+            for record in moved.records:
+                insort(records, record, key=_order)
+        else:
+            records = sorted(records + moved.records, key=_order)
         origin = self._origin(records, moved)
         both = self.cloths + moved.cloths
         spans = {**{cloth_id: span for cloth_id, span in self.spans.items() if cloth_id not in away}, **spans}
