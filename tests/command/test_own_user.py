@@ -121,3 +121,13 @@ def test_who_means_root_is_not_asked(program: Path) -> None:
     started = nematex(program, "start", "--no-demo", user="root")
     assert (started.returncode, "root" in started.stderr) == (0, False)
     assert accounts(program)["nematex-web"] == {0}
+
+
+def test_an_account_that_alone_may_read_the_program_runs_it(program: Path) -> None:
+    """As where somebody keeps the program at home: what others may not reach, its owner may."""
+    daemon = pwd.getpwnam("daemon")
+    os.chown(program, daemon.pw_uid, daemon.pw_gid)
+    program.chmod(0o700)
+    started = nematex(program, "start", "--no-demo", user="daemon")
+    assert (started.returncode, "as root" in started.stderr) == (0, False), started.stderr
+    assert accounts(program)["nematex-web"] == {daemon.pw_uid}
