@@ -19,17 +19,19 @@ from typing import Any
 from flask import Flask
 from jinja2 import FileSystemBytecodeCache
 from pythonjsonlogger.json import JsonFormatter
+from sqlalchemy.exc import SQLAlchemyError
 from werkzeug.middleware.proxy_fix import ProxyFix
 
 from nematex.command.fair_server import serve_fairly
 from nematex.command.service.network import Network
 from nematex.command.service.processes import bring_watch_back
 from nematex.usecases.held.shop import Shop
-from nematex.usecases.judging.whole_matrix import warm
+from nematex.usecases.judging.whole_matrix import at_hand
 
 THREADS = 6
 IDLE_S = 60  # a connection that says nothing for so long is closed
 WATCH_EVERY_S = 2.0
+KEEP_UP_EVERY_S = 1.0
 MOST_BYTES = 64 * 2**20
 
 
@@ -74,7 +76,7 @@ def serve(app: Flask, folder: Path, doors: Sequence[socket.socket]) -> None:
     write_logs()
     shop: Shop = app.extensions["shop"]
     shop.database.forked()
-    threading.Thread(target=warm, args=(shop,), daemon=True).start()
+    threading.Thread(target=_keep_up, args=(shop,), daemon=True).start()
     threading.Thread(target=_look_after_watch, daemon=True).start()
     if len(doors) > 1:
         threading.Thread(target=serve_network, args=(app, folder, doors[1]), daemon=True).start()
@@ -89,6 +91,14 @@ def serve(app: Flask, folder: Path, doors: Sequence[socket.socket]) -> None:
         clear_untrusted_proxy_headers=False,
         ident=None,
     )
+
+
+def _keep_up(shop: Shop) -> None:
+    """Read what others have changed, and judge what is due of it, before a page asks for it."""
+    while True:
+        with suppress(SQLAlchemyError):  # a database that is away comes back
+            at_hand(shop, shop.now())
+        time.sleep(KEEP_UP_EVERY_S)
 
 
 def _look_after_watch() -> None:

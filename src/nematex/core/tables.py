@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import Enum
-from functools import cached_property
 from typing import Generic, TypeVar
 
 import numpy as np
 import numpy.typing as npt
+from propcache.api import cached_property
 
 from nematex.core.cloth.fibres import FibreNames
 from nematex.core.cloth.lexicon import Lexicon, key

@@ -12,25 +12,27 @@ from nematex.store.records import Pick
 from nematex.store.settings import DEMO
 from nematex.store.trail.who import UNTOLD, acting
 from nematex.usecases.held.shop import Shop
+from nematex.usecases.judging.ahead import judge_ahead
 
 CLOTHS, PATTERNS, PROGRAMMES, PICKS = 10_000, 1_000, 40, 5
 
 
 def fill(database: Database) -> str:
     """Add them to a made-up shop; says what was added. Raises RuntimeError for a real one."""
-    shop = Shop(database)
+    shop, cloths, patterns = Shop(database), made_up_cloths(CLOTHS), made_up_patterns(PATTERNS)
     if DEMO not in shop.now().settings:
         raise RuntimeError("--fill: this is no made-up shop; a shop of your own is not filled with invented cloth")
+    judge_ahead(shop, cloths, patterns)  # as whoever puts a long list on the shelf does
     with acting(UNTOLD):
         with database.work() as work:
-            save_cloths(work, made_up_cloths(CLOTHS))
-            save_patterns(work, made_up_patterns(PATTERNS))
+            save_cloths(work, cloths)
+            save_patterns(work, patterns)
         state = shop.now()
-        cloths = [record.id for record in state.shelf.records if record.code.startswith("B0")]
-        patterns = [record.id for record in state.drawer.records if record.code.startswith("M0")]
+        cloth_ids = [record.id for record in state.shelf.records if record.code.startswith("B0")]
+        pattern_ids = [record.id for record in state.drawer.records if record.code.startswith("M0")]
         with database.work() as work:
             for number in range(PROGRAMMES):
                 made = save_programme(work, f"Bench programme {number}", None, "")
                 for at in range(PICKS):
-                    add_pick(work, made, Pick(0, cloths[number * 97 + at], patterns[number * 11 + at]))
+                    add_pick(work, made, Pick(0, cloth_ids[number * 97 + at], pattern_ids[number * 11 + at]))
     return f"{CLOTHS} cloths, {PATTERNS} patterns and {PROGRAMMES} programmes were added"

@@ -10,7 +10,8 @@ import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from difflib import get_close_matches
-from functools import cached_property
+
+from propcache.api import cached_property
 
 NOISE = re.compile(
     r"\b(?:organic|recycled|bci|brushed|combed|mercerised|certified|virgin|pure|real|from|of|and|the|with|fibre|fiber|"

@@ -5,7 +5,8 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import cached_property
+
+from propcache.api import cached_property
 
 from nematex.core.errors import FieldFault, UnknownChoice
 

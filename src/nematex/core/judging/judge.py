@@ -6,11 +6,11 @@ The whole is as good as its worst check. Every page, ranking and command asks he
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import cached_property
 from typing import Any
 
 import numpy as np
 import numpy.typing as npt
+from propcache.api import cached_property
 
 from nematex.core.cloth.columns import ClothColumns
 from nematex.core.cloth.estimates import Cloth

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cached_property
+
+from propcache.api import cached_property
 
 from nematex.core.amount.length import amount
 from nematex.core.amount.receipt import Amount

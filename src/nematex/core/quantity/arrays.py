@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cached_property
 from typing import Any
 
 import numpy as np
 import numpy.typing as npt
+from propcache.api import cached_property
 
 from nematex.core.quantity.elementwise import negated, where
 from nematex.core.quantity.estimate import STATED

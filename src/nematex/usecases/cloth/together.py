@@ -11,6 +11,7 @@ from nematex.usecases.cloth.bulk import Seen, apply_bulk, bulk_changes, seen
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.jobs import asking
 from nematex.usecases.jobs.running import Handle
+from nematex.usecases.judging.ahead import judge_ahead
 
 JOB = "together"
 AT_ONCE = 200  # cloths that a page changes itself
@@ -57,5 +58,7 @@ def run_together(shop: Shop, handle: Handle) -> str:
     records = cloths_of(shop, change)
     if change.shown is None:
         return json.dumps(asdict(seen(bulk_changes(records, change.field, change.text, tables, handle.progress))))
+    foreseen = bulk_changes(records, change.field, change.text, tables)
+    judge_ahead(shop, [each.new for each in foreseen], progress=handle.progress)
     apply_bulk(shop, records, change.field, change.text, tables, change.by, change.shown, handle.progress)
     return ""

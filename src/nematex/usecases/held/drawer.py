@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
-from functools import cached_property
 from typing import TypeVar
+
+from propcache.api import cached_property
 
 from nematex.core.cloth.lexicon import key
 from nematex.core.judging.demand import Demand, demand, read_pattern

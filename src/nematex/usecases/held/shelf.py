@@ -5,10 +5,10 @@ from __future__ import annotations
 from bisect import insort
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
 
 import numpy as np
 import numpy.typing as npt
+from propcache.api import cached_property
 
 from nematex.core.cloth.columns import ClothColumns, columns
 from nematex.core.cloth.estimates import Cloth, known_cloth

@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from functools import cached_property
 from typing import Any
+
+from propcache.api import cached_property
 
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.tables import Tables

@@ -65,6 +65,14 @@ def keep(database: Database, kind: str, asked: str, about: dict[str, Any], found
     return job_id
 
 
+def keep_content(database: Database, kind: str, asked: str, content: bytes) -> None:
+    """Bytes that were found without a job of their own, kept as if one had found them."""
+    with database.work() as work:
+        job_id = jobs.add_job(work, kind, key_of(kind, asked), asked, {}, 0)
+        jobs.keep_content(work, job_id, content)
+        jobs.set_job(work, job_id, state="done")
+
+
 def content(database: Database, kind: str, asked: str) -> bytes | None:
     """The bytes that were found for this question, if it was answered."""
     with database.work() as work:

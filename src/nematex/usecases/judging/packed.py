@@ -15,23 +15,25 @@ from nematex.usecases.held.shelf import judged_by
 from nematex.usecases.held.state import State
 from nematex.usecases.judging.edition import edition
 
-FORM = 2  # of what is packed
+FORM = 3  # of what is packed
 QUICK = 1  # of zlib's nine: half of it is zeros
 
 
 @dataclass(frozen=True)
 class Kept:
-    """A matrix, and of which cloths and patterns it is: their numbers in its order, each with the mark of what was judged."""
+    """A matrix, and of which cloths and patterns it is: in its order the mark of what was judged.
+
+    Not their numbers: what looks alike to the rules is judged alike, whoever it is.
+    """
 
     matrix: Matrix
-    cloths: list[tuple[int, str]]
-    patterns: list[tuple[int, str]]
+    cloths: list[str]
+    patterns: list[str]
     rules: str
 
     def places(self, state: State) -> tuple[list[int], list[int]]:
         """Where each pattern and cloth of the state stands in this matrix; -1 where it is judged by something else, or new."""
-        patterns = {(number, mark): at for at, (number, mark) in enumerate(self.patterns)}
-        cloths = {(number, mark): at for at, (number, mark) in enumerate(self.cloths)}
+        patterns, cloths = ({mark: at for at, mark in enumerate(marks)} for marks in (self.patterns, self.cloths))
         return [patterns.get(each, -1) for each in _patterns(state)], [cloths.get(each, -1) for each in _cloths(state)]
 
 
@@ -40,12 +42,12 @@ def _mark(judged: object) -> str:
     return blake2b(repr(judged).encode(), digest_size=8).hexdigest()
 
 
-def _cloths(state: State) -> list[tuple[int, str]]:
-    return [(record.id, _mark(judged_by(record))) for record in state.shelf.records]
+def _cloths(state: State) -> list[str]:
+    return [_mark(judged_by(record)) for record in state.shelf.records]
 
 
-def _patterns(state: State) -> list[tuple[int, str]]:
-    return [(record.id, _mark(record.facts)) for record in state.drawer.records]
+def _patterns(state: State) -> list[str]:
+    return [_mark(record.facts) for record in state.drawer.records]
 
 
 def rules_of(state: State) -> str:
@@ -71,5 +73,4 @@ def unpack(content: bytes) -> Kept | None:
     for kind in (np.int8, np.float32, np.uint8):
         parts.append(np.frombuffer(plain, kind, shape[0] * shape[1], at).reshape(shape))
         at += parts[-1].nbytes
-    cloths, patterns = ([(number, mark) for number, mark in told[name]] for name in ("cloths", "patterns"))
-    return Kept(Matrix(*parts), cloths, patterns, told["rules"])
+    return Kept(Matrix(*parts), told["cloths"], told["patterns"], told["rules"])

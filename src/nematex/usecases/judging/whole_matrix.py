@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import time
 from dataclasses import dataclass
 
 import numpy as np
@@ -18,7 +17,6 @@ from nematex.usecases.judging.packed import pack, rules_of, unpack
 
 JOB = "matrix"
 AT_ONCE = 200_000  # pairings that are judged while the page waits; it takes up to a second
-WARMING_S, LOOK_EVERY_S = 900.0, 1.0
 LATEST = "whole matrix"
 
 
@@ -28,6 +26,12 @@ class _Held:
 
     carried: Carried | None = None
     seen: int = 0
+
+
+def carried_to(shop: Shop, coming: State) -> Carried:
+    """What holds for a state that is still to come."""
+    found = _carried(shop, shop.now())
+    return (found.to(coming) if found else None) or Carried.nothing(coming)
 
 
 def _carried(shop: Shop, state: State) -> Carried | None:
@@ -135,10 +139,3 @@ def read_all(shop: Shop) -> None:
     for demand in state.drawer.demands(Wish()):
         demand()
     at_hand(shop, state)
-
-
-def warm(shop: Shop) -> None:
-    """Wait until a matrix is there."""
-    until = time.monotonic() + WARMING_S
-    while at_hand(shop, shop.now()) is None and time.monotonic() < until:
-        time.sleep(LOOK_EVERY_S)

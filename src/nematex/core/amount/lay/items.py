@@ -8,9 +8,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
 
 import numpy as np
+from propcache.api import cached_property
 from shapely import Polygon, unary_union
 from shapely.affinity import scale
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from enum import Enum
-from functools import cached_property
 from math import isfinite, nan
 
 import numpy as np
+from propcache.api import cached_property
 
 from nematex.core.cloth.columns import ClothColumns
 from nematex.core.judging.demand import Demand

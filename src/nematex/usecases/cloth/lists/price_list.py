@@ -7,9 +7,9 @@ import io
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from functools import cached_property
 from typing import Any
 
+from propcache.api import cached_property
 from pydantic import ValidationError
 
 from nematex.core.cloth.fibres import read_fibres

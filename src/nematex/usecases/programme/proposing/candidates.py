@@ -6,10 +6,10 @@ from collections import Counter
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from datetime import date, timedelta
-from functools import cached_property
 
 import numpy as np
 import numpy.typing as npt
+from propcache.api import cached_property
 
 from nematex.core.amount.length import least_length_m
 from nematex.core.amount.many import lengths_m
