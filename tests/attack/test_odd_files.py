@@ -121,7 +121,8 @@ class Sender:
     def send(self, form: Form) -> str:
         """Send one, and go where the answer leads; what went wrong, or ""."""
         content = bent(self.random.choice(self.sound), self.random)
-        named = self.random.choice(("a", "прайс", odd_text(self.random)[:80])) + self.random.choice(ENDINGS)
+        odd = odd_text(self.random)[:80].encode("utf-8", "replace").decode()  # half a sign cannot be sent
+        named = self.random.choice(("a", "прайс", odd)) + self.random.choice(ENDINGS)
         data: dict[str, object] = dict(form.fields)
         data |= {name: (io.BytesIO(content), named) for name in form.files}
         reply = self.client.post(form.action, data=data)

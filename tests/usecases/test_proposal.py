@@ -137,7 +137,7 @@ def test_a_brief_narrows_rankings_both_ways(demo: Shop) -> None:
     for place in keep.nonzero()[0]:
         takes = amount(state.shelf.cloths[place], pattern.facts, Wish(), state.tables)
         assert takes
-        assert takes.length_m * state.shelf.filed.price[place] <= 30
+        assert takes.length_m * state.shelf.filed.price_on(date.today())[place] <= 30
     assert narrowed_by(state, replace(kept(demo, made), brief={})) is None
 
 

@@ -28,7 +28,7 @@ from nematex.usecases.judging.whole_matrix import whole
 
 def work_everything_out(state: State) -> State:
     """As pages do: columns, filters and searches are there, so that the next state takes them over."""
-    assert len(state.shelf.columns) == len(state.shelf.records) == len(state.shelf.filed.price) == len(state.shelf.search_keys)
+    assert len(state.shelf.columns) == len(state.shelf.records) == len(state.shelf.filed.regular) == len(state.shelf.search_keys)
     return state
 
 
@@ -206,6 +206,7 @@ def test_what_did_not_change_is_taken_over_and_only_the_changed_rows_are_read(de
     untouched = [one is other for one, other in zip(before.shelf.cloths, after.shelf.cloths, strict=True)]
     assert untouched.count(False) == 1
     assert after.drawer is before.drawer
+    assert after.programmes is before.programmes
     assert demo.now() is after
 
 

@@ -5,8 +5,11 @@ from __future__ import annotations
 import io
 import re
 from collections.abc import Callable
-from datetime import date
+from dataclasses import replace
+from datetime import date, timedelta
+from decimal import Decimal
 
+import numpy as np
 import pytest
 from conftest import Site, tried_app
 from flask.testing import FlaskClient
@@ -17,6 +20,7 @@ from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.facts import SHEERNESS
 from nematex.core.colour.difference import delta_e, lab_from_srgb, read_hex
 from nematex.core.errors import FieldFault
+from nematex.store.cloth.cloths import save_cloths
 from nematex.store.records import ClothRecord
 from nematex.tables import trade_tables
 from nematex.usecases.cloth.browse import browse_cloths, found_cloths
@@ -51,6 +55,22 @@ def _season(record: ClothRecord, cloth: Cloth) -> str:
 def _those(shop: Shop, fits: Fits) -> list[ClothRecord]:
     shelf = shop.now().shelf
     return [record for record, cloth in zip(shelf.records, shelf.cloths, strict=True) if fits(record, cloth)]
+
+
+def test_a_sale_that_ends_is_over_on_a_shelf_that_was_read_before(demo: Shop) -> None:
+    """The shop stays in hand for weeks: its prices are those of the day that is asked for."""
+    last = date(2026, 11, 30)
+    with demo.database.work() as work:
+        ending = replace(demo.now().shelf.records[4], price_per_m=Decimal(20), sale_price_per_m=Decimal(8))
+        save_cloths(work, [replace(ending, more={**ending.more, "sale_until": last.isoformat()})])
+    shelf = demo.now().shelf
+    for day in (last, last + timedelta(days=1), date(2020, 1, 1), date(2031, 1, 1)):
+        asked = [record.price_on(day) for record in shelf.records]
+        np.testing.assert_array_equal(
+            shelf.filed.price_on(day), [np.nan if each is None else float(each) for each in asked], str(day)
+        )
+    at = shelf.place[ending.id]
+    assert [shelf.filed.price_on(day)[at] for day in (last, last + timedelta(days=1))] == [8, 20]
 
 
 FILTERS: list[tuple[dict[str, str], Fits]] = [

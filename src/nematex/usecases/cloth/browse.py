@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from datetime import date
 from itertools import islice
 
 import numpy as np
@@ -46,7 +47,7 @@ def kept(shelf: Shelf, chosen: ShelfFilter) -> Mask:
         (chosen.stretch_from, columns.stretch_cross.best, True),
         (chosen.width_from, columns.width.best, True),
         (chosen.stock_from, shelf.stock_m, True),
-        (chosen.price_to, filed.price, False),
+        (chosen.price_to, filed.price_on(date.today()), False),
     )
     for bound, values, least in bounds:
         if bound is not None:
@@ -88,7 +89,7 @@ def _sort_keys(shelf: Shelf, chosen: ShelfFilter) -> Floats | None:
         case "widest":
             return -columns.width.best
         case "cheapest":
-            return filed.price  # NaN sorts last
+            return filed.price_on(date.today())  # NaN sorts last
         case "most in stock":
             return -shelf.stock_m
         case "newest":

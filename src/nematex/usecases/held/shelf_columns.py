@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
+from decimal import Decimal
 from typing import Any
 
 import numpy as np
@@ -29,8 +30,8 @@ def _codes(values: Sequence[str | None], choices: Sequence[str]) -> Codes:
     return np.array([place.get(each or "", UNKNOWN) for each in values], dtype=np.int8)
 
 
-def _numbers(values: Sequence[float | None]) -> Floats:
-    return np.array([np.nan if each is None else each for each in values], dtype=np.float64)
+def _numbers(values: Sequence[float | Decimal | None]) -> Floats:
+    return np.array([np.nan if each is None else float(each) for each in values], dtype=np.float64)
 
 
 @dataclass(frozen=True)
@@ -38,26 +39,33 @@ class ShelfColumns:
     """n cloths as the filters see them; NaN and -1 where not known."""
 
     words: dict[str, Codes]
-    price: Floats
+    regular: Floats  # prices
+    sale: Floats
+    sale_until: npt.NDArray[np.int32]  # days
     arrived: npt.NDArray[np.int32]
     seasons: list[frozenset[str]]
     needs: Mask
     lab: Floats
     owner: npt.NDArray[np.int32]
 
+    def price_on(self, day: date) -> Floats:
+        """What a metre of each costs on a day."""
+        held: Floats = np.where(~np.isnan(self.sale) & (day.toordinal() <= self.sale_until), self.sale, self.regular)
+        return held
+
     def distance(self, srgb: tuple[int, int, int]) -> Floats:
         """CIEDE2000 from each cloth's nearest colour; infinite where no colour is known."""
-        found: Floats = np.full(len(self.price), np.inf)
+        found: Floats = np.full(len(self.regular), np.inf)
         if len(self.owner):
             np.minimum.at(found, self.owner, delta_e(self.lab, lab_from_srgb(srgb)))
         return found
 
     def joined(self, other: ShelfColumns, index: npt.NDArray[np.intp]) -> ShelfColumns:
         """Of both, one after the other, the cloths of this index."""
-        size = len(self.price) + len(other.price)
+        size = len(self.regular) + len(other.regular)
         place = np.full(size, -1, dtype=np.int32)
         place[index] = np.arange(len(index), dtype=np.int32)
-        owner = place[np.concatenate((self.owner, other.owner + len(self.price)))]
+        owner = place[np.concatenate((self.owner, other.owner + len(self.regular)))]
         order = np.argsort(owner, kind="stable")[np.count_nonzero(owner < 0) :]  # -1 is of a cloth that is gone
         seasons = self.seasons + other.seasons
 
@@ -66,7 +74,9 @@ class ShelfColumns:
 
         return ShelfColumns(
             words={name: both(codes, other.words[name]) for name, codes in self.words.items()},
-            price=both(self.price, other.price),
+            regular=both(self.regular, other.regular),
+            sale=both(self.sale, other.sale),
+            sale_until=both(self.sale_until, other.sale_until),
             arrived=both(self.arrived, other.arrived),
             seasons=[seasons[at] for at in index],
             needs=both(self.needs, other.needs),
@@ -110,7 +120,9 @@ def shelf_columns(records: list[ClothRecord], cloths: list[Cloth], tables: Table
             "direction": _codes([record.facts.print.direction for record in records], DIRECTIONS),
             "scale": _codes([_scale(record, tables) for record in records], scale_words(tables)),
         },
-        price=_numbers([float(p) if (p := record.price_on(date.today())) is not None else None for record in records]),
+        regular=_numbers([record.price_per_m for record in records]),
+        sale=_numbers([record.sale_price_per_m for record in records]),
+        sale_until=np.array([(record.sale_until or date.max).toordinal() for record in records], dtype=np.int32),
         arrived=np.array([(record.arrived or date.min).toordinal() for record in records], dtype=np.int32),
         seasons=[_seasons(record, cloth) for record, cloth in zip(records, cloths, strict=True)],
         needs=np.array([_needs_measuring(cloth) for cloth in cloths], dtype=np.bool_),

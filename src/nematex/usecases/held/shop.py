@@ -65,9 +65,10 @@ class Shop:
         shelf = self._shelf(work, int(found.get(SHELF, 0)), tables, before.shelf if before else None)
         drawer = self._drawer(work, int(found.get(DRAWER, 0)), tables, before.drawer if before else None)
         number = int(found.get(PROGRAMMES, 0))
-        # Picks go with a cloth or a pattern that is taken away.
-        seen = (number, shelf.version, drawer.version, id(tables))
-        if before and (before.programmes_version, before.shelf.version, before.drawer.version, id(before.tables)) == seen:
+        seen = (number, drawer.version, id(tables))
+        alike = before and (before.programmes_version, before.drawer.version, id(before.tables)) == seen
+        # Picks go with a cloth or a pattern that is taken away, and come back with it.
+        if before and alike and before.shelf.place.keys() == shelf.place.keys():
             programmes = before.programmes
         else:
             programmes = tuple(as_shown(each, drawer, tables) for each in all_programmes(work))

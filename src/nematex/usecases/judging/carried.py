@@ -58,15 +58,15 @@ class Carried:
     def part(self, patterns: Places, cloths: Places, threads: int = 1, progress: Progress | None = None) -> Matrix:
         """These patterns against these cloths, by their places in the state; what is due is judged now."""
         state, made = self.state, self.matrix.taken(patterns, cloths)
-        columns, demands = state.shelf.columns.take(cloths), state.drawer.demands(Wish())
+        records = state.drawer.records
         rows, owed = self.patterns_due[patterns], np.flatnonzero(self.cloths_due[cloths])
         due, judged = np.flatnonzero(rows), np.flatnonzero(~rows)
         if len(due):
-            asked = [demands[place] for place in patterns[due]]
-            made.put(due, None, matrix(columns, asked, state.tables, threads, progress))
+            asked = state.drawer.demands(Wish(), [records[place] for place in patterns[due]])
+            made.put(due, None, matrix(state.shelf.columns.take(cloths), asked, state.tables, threads, progress))
         if len(owed) and len(judged):
-            asked = [demands[place] for place in patterns[judged]]
-            made.put(judged, owed, matrix(columns.take(owed), asked, state.tables, threads, progress))
+            asked = state.drawer.demands(Wish(), [records[place] for place in patterns[judged]])
+            made.put(judged, owed, matrix(state.shelf.columns.take(cloths[owed]), asked, state.tables, threads, progress))
         return made
 
     def completed(self, progress: Progress | None = None) -> Carried:

@@ -18,13 +18,13 @@ from nematex.core.cloth.facts import STRUCTURES
 from nematex.core.errors import UnknownChoice
 from nematex.core.judging.demand import Demand
 from nematex.core.judging.judge import NAMES, CheckAnswer, Judgement, judge
-from nematex.core.judging.matrix import matrix
+from nematex.core.judging.matrix import Scores, matrix
 from nematex.core.judging.pairing import Pairing, explain
 from nematex.core.judging.saying.aloud import each_its_own, spoken
 from nematex.core.judging.verdict import Verdict
 from nematex.core.paging import turned_to
 from nematex.core.pattern.facts import LOOKS, SCHOOLS, Wish
-from nematex.core.quantity.arrays import Mask
+from nematex.core.quantity.arrays import Codes, Mask
 from nematex.core.quantity.said import Units
 from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord, PatternRecord
@@ -242,17 +242,17 @@ def _judged(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, wish
     return shop.judgements.of((pattern.id, id(cloth), wish), (cloth, asked, state.tables), work_out), 0
 
 
-def _verdicts(shop: Shop, state: State, found: list[tuple[PatternRecord, Wish]], cloth_id: int) -> list[tuple[Verdict, float]]:
+def _verdicts(shop: Shop, state: State, found: list[tuple[PatternRecord, Wish]], cloth_id: int) -> tuple[Codes, Scores]:
     """Verdict and score of each: out of the whole matrix where it holds them, else judged one by one."""
-    place = state.shelf.place[cloth_id]
-    if all(own == Wish() for _, own in found):
+    place, plain = state.shelf.place[cloth_id], Wish()
+    if all(own == plain for own in {id(own): own for _, own in found}.values()):
         judged = of_cloth(shop, state, place)
         lines = [state.drawer.place[pattern.id] for pattern, _ in found]
     else:
         column = state.shelf.columns.take(np.array([place], dtype=np.intp))
         asked = [partial(state.drawer.demand, pattern, own) for pattern, own in found]
         judged, lines = matrix(column, asked, state.tables, threads=1), list(range(len(found)))
-    return [(Verdict(int(judged.verdict[line, 0])), float(judged.score[line, 0])) for line in lines]
+    return judged.verdict[lines, 0], judged.score[lines, 0]
 
 
 def rank_patterns(
@@ -274,15 +274,12 @@ def rank_patterns(
     if filters.in_stock:
         place = state.shelf.place[record.id]
         fitting = [(pattern, own) for pattern, own in fitting if _enough(state.shelf, place, pattern, own, tables)]
-    verdicts = _verdicts(shop, state, fitting, record.id)
-    counts = _counts(np.array([verdict for verdict, _ in verdicts], dtype=np.int8))
-    ranked = [
-        (pattern, own, score)
-        for (pattern, own), (verdict, score) in zip(fitting, verdicts, strict=True)
-        if not filters.verdict or verdict.word == filters.verdict
-    ]
-    ranked.sort(key=lambda each: -each[2])
-    page, pages = turned_to(len(ranked), filters.page, rows)
+    verdicts, scores = _verdicts(shop, state, fitting, record.id)
+    counts, order = _counts(verdicts), np.argsort(-scores, kind="stable")
+    if filters.verdict:
+        wanted = np.array([verdict.word == filters.verdict for verdict in Verdict])
+        order = order[wanted[verdicts[order]]]
+    page, pages = turned_to(len(order), filters.page, rows)
 
     def row(pattern: PatternRecord, own: Wish) -> Ranked:
         rests_on = (record, cloth, pattern, state.drawer.demand(pattern, own), tables)
@@ -293,9 +290,9 @@ def rank_patterns(
 
         return shop.memory.of(("row of a cloth", record.id, pattern.id, own, units), rests_on, work_out)
 
-    shown = [row(pattern, own) for pattern, own, _ in ranked[(page - 1) * rows : page * rows]]
+    shown = [row(*fitting[at]) for at in order[(page - 1) * rows : page * rows]]
     said = each_its_own((row.pattern_record.facts.name, row.spoken) for row in shown)
-    return Ranking(shown, counts, len(ranked), page, pages, said)
+    return Ranking(shown, counts, len(order), page, pages, said)
 
 
 def one_pairing(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, wish: Wish) -> Pairing:

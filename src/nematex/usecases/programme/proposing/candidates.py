@@ -163,13 +163,14 @@ def _places(state: State, picks: Iterable[Pick]) -> list[tuple[int, int]]:
 
 
 def prices(state: State) -> Floats:
-    """Price per m of each cloth in the currency that most of the shelf is priced in; NaN for the others, (cloths,)."""
-    found: Floats | None = state.worked_out.get("prices")
+    """Price per m today of each cloth in the currency that most of the shelf is priced in; NaN for the others, (cloths,)."""
+    today = date.today()
+    found: Floats | None = state.worked_out.get(("prices", today))
     if found is None:
         said = [record.currency for record in state.shelf.records]
         usual = Counter(each for each in said if each).most_common(1)
         ours = np.array([not usual or each == usual[0][0] for each in said], dtype=np.bool_)
-        found = state.worked_out["prices"] = np.where(ours, state.shelf.filed.price, np.nan)
+        found = state.worked_out["prices", today] = np.where(ours, state.shelf.filed.price_on(today), np.nan)
     return found
 
 

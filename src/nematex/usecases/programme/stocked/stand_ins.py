@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from datetime import date
 
 import numpy as np
+import numpy.typing as npt
 
 from nematex.core.amount.length import least_length_m
 from nematex.core.amount.many import lengths_m
@@ -107,9 +108,18 @@ def stand_ins(shop: Shop, state: State, record: ClothRecord) -> tuple[list[Stand
     """The nearest cloths that are in stock, nearest first; and the nearest at a third of the price or less."""
     shelf, near, share = state.shelf, _Near.to(shop, state, record), state.tables.judging.stand_in.cheap_share
     stocked = np.nan_to_num(shelf.stock_m, nan=1.0) > 0
-    around = nearest(near.distance, stocked, len(shelf.records))
-    cheap = next((at for at in around if (price_share(record, shelf.records[at]) or 1.0) <= share), None)
-    return [near.stand_in(at) for at in around[:SHOWN]], near.stand_in(cheap) if cheap is not None else None
+    cheap = [at for at in _cheaper(near, stocked, share) if (price_share(record, shelf.records[at]) or 1.0) <= share]
+    found = [near.stand_in(at) for at in (*nearest(near.distance, stocked, SHOWN), *cheap[:1])]
+    return (found[:-1], found[-1]) if cheap else (found, None)
+
+
+def _cheaper(near: _Near, allowed: npt.NDArray[np.bool_], share: float) -> list[int]:
+    """The places of those at about this share of the price or less, whatever currency it is in; nearest first."""
+    today, shelf = date.today(), near.state.shelf
+    price = near.record.price_on(today)
+    if not price:
+        return []
+    return nearest(near.distance, allowed & (shelf.filed.price_on(today) <= float(price) * share * 1.001), len(shelf.records))
 
 
 def for_pick(
