@@ -28,7 +28,8 @@ from nematex.usecases.judging.whole_matrix import whole
 
 def work_everything_out(state: State) -> State:
     """As pages do: columns, filters and searches are there, so that the next state takes them over."""
-    assert len(state.shelf.columns) == len(state.shelf.records) == len(state.shelf.filed.regular) == len(state.shelf.search_keys)
+    shelf = state.shelf
+    assert len(shelf.columns) == len(shelf.records) == len(shelf.filed.regular) == len(shelf.search_keys)
     return state
 
 
