@@ -99,6 +99,14 @@ def _write_to_memory(config: pytest.Config) -> None:
 UNSAFE = ("--innodb-flush-log-at-trx-commit=0", "--skip-innodb-doublewrite", "--innodb-log-file-size=16M")
 
 
+@pytest.fixture(autouse=True)
+def own_mask() -> Iterator[None]:
+    """A command that runs in this process makes its files its owner's alone; the next test's are not."""
+    mask = os.umask(0o022)
+    yield
+    os.umask(mask)
+
+
 @pytest.fixture(scope="session")
 def mariadb(tmp_path_factory: pytest.TempPathFactory) -> Iterator[LocalMariaDB]:
     server = LocalMariaDB(tmp_path_factory.mktemp("mariadb"), more=UNSAFE)

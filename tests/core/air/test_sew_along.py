@@ -12,7 +12,7 @@ from datetime import date, datetime, time
 from zoneinfo import ZoneInfo
 
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from nematex.core.air.sew_along.order_by import Delivery, Needs, can_cut, order_by
@@ -72,6 +72,8 @@ def test_who_is_late_can_cut_later() -> None:
     assert can_cut(datetime(2026, 10, 8, 13, tzinfo=LONDON), NEEDS, delivery, HOME, HOME) == date(2026, 10, 18)
 
 
+@example(date(2026, 9, 2), 14, 1, GERMANY)  # could be there on a day on which the shop rests, and nothing moves
+@example(date(2026, 12, 1), 0, 1, STATES)  # handed over on a day on which only the shop works
 @given(
     st.dates(date(2026, 1, 1), date(2027, 6, 1)),
     st.integers(0, 21),

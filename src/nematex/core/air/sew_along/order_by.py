@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, time, timedelta
 from zoneinfo import ZoneInfo
 
-from nematex.core.air.sew_along.working_days import Open, after, before, last_open, next_open
+from nematex.core.air.sew_along.working_days import DAY, Open, after, before, last_open, next_open
 
 
 @dataclass(frozen=True)
@@ -46,16 +46,27 @@ class OrderBy:
         return self.at.astimezone(zone)
 
 
+def _both(home: Open, there: Open) -> Open:
+    """On which days a parcel moves."""
+    return lambda day: home(day) and there(day)
+
+
+def _delivered(handed_over: date, days: int, home: Open, there: Open) -> date:
+    """When a parcel is there that the carrier has from this day on."""
+    return next_open(after(handed_over, days, _both(home, there)), there)
+
+
 def order_by(cutting: date, needs: Needs, delivery: Delivery, home: Open, there: Open, zone: ZoneInfo) -> OrderBy:
     """The last moment to order for a cutting day; `zone` is the shop's."""
     in_hands = cutting - timedelta(days=needs.dry_days)
     delivered = last_open(in_hands, there)
     days = delivery.working_days + delivery.late_days
 
-    def both(day: date) -> bool:
-        return home(day) and there(day)
-
-    handed_over = last_open(before(delivered, days, both), home) if days else last_open(delivered, both)
+    arrives = last_open(delivered, _both(home, there)) if days else delivered  # on its last day it moves as on the others
+    handed_over = last_open(before(arrives, days, _both(home, there)), home)
+    # Where one end rests, a parcel may be handed over later than a walk back by the days it moves on comes to.
+    while _delivered(later := next_open(handed_over + DAY, home), days, home, there) <= delivered:
+        handed_over = later
     ordered = before(handed_over, needs.packing_days, home)
     return OrderBy(datetime.combine(ordered, delivery.cut_off, zone), in_hands, delivered, handed_over, days)
 
@@ -64,10 +75,6 @@ def can_cut(ordered: datetime, needs: Needs, delivery: Delivery, home: Open, the
     """The first day on which somebody can cut who orders at this moment of the shop's time."""
     day = ordered.date()
     taken = next_open(day if ordered.time() <= delivery.cut_off else day + timedelta(days=1), home)
-
-    def both(one: date) -> bool:
-        return home(one) and there(one)
-
     handed_over = after(taken, needs.packing_days, home)
-    delivered = next_open(after(handed_over, delivery.working_days + delivery.late_days, both), there)
-    return delivered + timedelta(days=needs.dry_days)
+    days = delivery.working_days + delivery.late_days
+    return _delivered(handed_over, days, home, there) + timedelta(days=needs.dry_days)
