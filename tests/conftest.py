@@ -64,8 +64,8 @@ def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item
 def pytest_addoption(parser: pytest.Parser) -> None:
     parser.addoption("--rooms", action="store_true", help="say what each room of tests takes")
     parser.addoption("--long", action="store_true", help="everything: many examples, every edition, soak")
-    parser.addoption("--requests", type=int, default=400, help="how many odd requests the attack sends")
-    parser.addoption("--files", type=int, default=30, help="how many odd files the attack sends")
+    parser.addoption("--requests", type=int, default=200, help="how many odd requests the attack sends")
+    parser.addoption("--files", type=int, default=12, help="how many odd files the attack sends")
     parser.addoption("--seed", type=int, default=1, help="where the attack's chance begins")
 
 
@@ -115,6 +115,8 @@ def mariadb(tmp_path_factory: pytest.TempPathFactory) -> Iterator[LocalMariaDB]:
     server.stop()
 
 
+# Of accessibility: a phone always, a desk in the long run as well.
+WIDTHS = (pytest.param(1280, marks=pytest.mark.long), 390)
 ROOT = Path(__file__).resolve().parent.parent
 PUBLISHED = ROOT / "tests/published"  # tables from outside, each with its source
 

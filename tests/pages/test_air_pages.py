@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pypdfium2
 import pytest
-from conftest import Site, open_page
+from conftest import WIDTHS, Site, open_page
 from playwright.sync_api import Browser, Page, expect
 from test_pages import faults
 
@@ -49,7 +49,7 @@ def test_a_run_sheet_fits_its_time_in_the_shops_own_order(page: Page, site: Site
     site.complaints.clear()
 
 
-@pytest.mark.parametrize("width", [1280, 390])
+@pytest.mark.parametrize("width", WIDTHS)
 def test_the_run_sheet_is_accessible_and_fits_a_phone(browser: Browser, site: Site, axe: str, width: int) -> None:
     page = open_page(browser, site, width)
     page.goto("/programmes/1/run")

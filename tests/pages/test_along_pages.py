@@ -8,7 +8,7 @@ from zoneinfo import ZoneInfo
 import pypdfium2
 import pytest
 import vobject
-from conftest import Site, open_page
+from conftest import WIDTHS, Site, open_page
 from playwright.sync_api import Browser, Page, expect
 from test_pages import faults
 
@@ -179,7 +179,7 @@ def test_two_who_change_one_sew_along(site: Site) -> None:
         save(shop, shop.now(), kept.id, {**typed, "makers": "9"})
 
 
-@pytest.mark.parametrize("width", [1280, 390])
+@pytest.mark.parametrize("width", WIDTHS)
 def test_sew_alongs_are_accessible_and_fit_a_phone(browser: Browser, site: Site, axe: str, width: int) -> None:
     page = open_page(browser, site, width)
     for address in ("/sew-alongs", f"/sew-alongs/{made(site).id}"):

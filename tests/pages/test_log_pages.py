@@ -6,7 +6,7 @@ import io
 from datetime import date, datetime, timedelta
 
 import pytest
-from conftest import Site, open_page
+from conftest import WIDTHS, Site, open_page
 from PIL import Image
 from playwright.sync_api import Browser, Page, expect
 from test_pages import faults
@@ -118,7 +118,7 @@ def test_the_year_says_what_was_shown_what_worked_and_what_sold(page: Page, site
     site.complaints.clear()
 
 
-@pytest.mark.parametrize("width", [1280, 390])
+@pytest.mark.parametrize("width", WIDTHS)
 def test_the_log_is_accessible_and_fits_a_phone(browser: Browser, site: Site, axe: str, width: int) -> None:
     number = save_make(site.shop, site.shop.now(), None, {**COAT, "verdict": "suits", "reason": "Rolls well."}, NOW)
     page = open_page(browser, site, width)

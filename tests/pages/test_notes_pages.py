@@ -11,7 +11,7 @@ from decimal import Decimal
 import html5lib
 import pypdfium2
 import pytest
-from conftest import Site, open_page
+from conftest import WIDTHS, Site, open_page
 from playwright.sync_api import Browser, Page, expect
 from test_pages import faults
 
@@ -224,7 +224,7 @@ def test_two_who_change_what_the_whole_shop_says(page: Page, browser: Browser, s
     site.complaints.clear()
 
 
-@pytest.mark.parametrize("width", [1280, 390])
+@pytest.mark.parametrize("width", WIDTHS)
 def test_notes_are_accessible_and_fit_a_phone(browser: Browser, site: Site, axe: str, width: int) -> None:
     filmed(site)
     page = open_page(browser, site, width)

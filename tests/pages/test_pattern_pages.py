@@ -6,7 +6,7 @@ import re
 from pathlib import Path
 
 import pytest
-from conftest import Site, open_page
+from conftest import WIDTHS, Site, open_page
 from playwright.sync_api import Browser, Page, expect
 from test_pages import faults
 
@@ -319,7 +319,7 @@ def test_patterns_go_out_and_come_in_as_a_spreadsheet(page: Page, site: Site, tm
     assert after == {record.code: record.facts for record in before}
 
 
-@pytest.mark.parametrize("width", [1280, 390])
+@pytest.mark.parametrize("width", WIDTHS)
 def test_the_new_pages_are_axe_clean(browser: Browser, site: Site, axe: str, width: int) -> None:
     page = open_page(browser, site, width)
     dress, lawn, canvas = site.pattern("BR-45"), site.cloth("GM-101"), site.cloth("OW-405")

@@ -9,7 +9,7 @@ from random import Random
 
 import pyotp
 import pytest
-from conftest import Site, open_page, served
+from conftest import WIDTHS, Site, open_page, served
 from playwright.sync_api import Browser, Page, expect
 from test_pages import faults
 
@@ -171,7 +171,7 @@ def test_what_was_typed_outlives_a_sign_in_that_ended(browser: Browser, own: Sit
     page.context.close()
 
 
-@pytest.mark.parametrize("width", [1280, 390])
+@pytest.mark.parametrize("width", WIDTHS)
 def test_the_pages_of_people_are_accessible_and_fit_a_phone(browser: Browser, own: Site, axe: str, width: int) -> None:
     owned(own.shop)
     accept(own.shop, invite(own.shop, "", "buyer", "Wren", datetime.now()), "Tamsin Oake", OTHER, datetime.now())

@@ -6,7 +6,7 @@ import io
 
 import pypdfium2
 import pytest
-from conftest import Site, open_page
+from conftest import WIDTHS, Site, open_page
 from defusedxml import ElementTree
 from PIL import Image
 from playwright.sync_api import Browser, Page, expect
@@ -187,7 +187,7 @@ def test_the_shops_own_photo_takes_the_place_of_a_drawing(page: Page, site: Site
     site.complaints.clear()
 
 
-@pytest.mark.parametrize("width", [1280, 390])
+@pytest.mark.parametrize("width", WIDTHS)
 def test_planning_is_accessible_and_fits_a_phone(browser: Browser, site: Site, axe: str, width: int) -> None:
     page = open_page(browser, site, width)
     of_one = [f"/programmes/1{view}" for view in ("", "/brief", "/wall", "/together", "/check")]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from conftest import Site, open_page
+from conftest import WIDTHS, Site, open_page
 from playwright.sync_api import Browser, Page, expect
 from test_pages import faults
 
@@ -85,7 +85,7 @@ def test_a_pick_that_is_sold_out_is_replaced_by_two_keys(page: Page, site: Site)
     assert (kept.cloth_id, kept.instead_of) == (challis.id, None)
 
 
-@pytest.mark.parametrize("width", [1280, 390])
+@pytest.mark.parametrize("width", WIDTHS)
 def test_the_set_is_accessible_and_fits_a_phone(browser: Browser, site: Site, axe: str, width: int) -> None:
     page = open_page(browser, site, width)
     page.goto("/programmes/1/set")
