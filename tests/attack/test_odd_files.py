@@ -27,7 +27,7 @@ pytestmark = [pytest.mark.breaking, pytest.mark.filterwarnings("ignore::UserWarn
 
 # Pages from which every form that takes a file is one or two steps away.
 FROM = ("/", "/import", "/patterns", "/lay", "/shelf", "/programmes", "/log", "/bench")
-LOOKED_AT, OF_A_KIND = 120, 3
+LOOKED_AT, OF_A_KIND = 250, 3
 ENDINGS = (".csv", ".json", ".xlsx", ".ods", ".svg", ".dxf", ".png", ".jpg", ".webp", "", ".exe", ".tar.gz")
 SKIRT = {"id": "skirt front", "outline_cm": [[0, 0], [60, 0], [60, 30], [0, 22]], "count": 2, "kind": "single"}
 UNFORESEEN = "Something unforeseen stopped it"
