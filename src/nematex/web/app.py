@@ -71,7 +71,7 @@ def create_app(database: Database, key: str, enqueue: Enqueue | None = None) -> 
     app.jinja_env.globals.update(
         strip=tape.strip,
         swatch=swatch.swatch,
-        tile=swatch.tile,
+        tile=words.tile,
         dressed=words.dressed,
         drawing=words.drawing,
         cost_of=cost_of,

@@ -15,7 +15,9 @@ from nematex.core.hang.hem import MODERATE_CM
 from nematex.core.pattern.look import look_of
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.quantity import saying
+from nematex.web.drawing import swatch
 from nematex.web.drawing.garment import Figure, drawn_figure
+from nematex.web.drawing.swatch import Tile
 from nematex.web.rooms.common import now, shop
 
 
@@ -64,6 +66,11 @@ def hand_word(bend_cm: float) -> str:
 def remembered(what: str, of: object, draw: Callable[..., Markup], *more: object) -> Markup:
     """A drawing of something that does not change, drawn once and kept while the thing itself is the same."""
     return shop().memory.of((what, id(of), more), (of,), lambda: draw(of, *more))
+
+
+def tile(record: ClothRecord) -> Tile:
+    """The print of a cloth, laid out once while the cloth is the same."""
+    return shop().memory.of(("tile", id(record)), (record,), lambda: swatch.tile(record))
 
 
 @dataclass(frozen=True)

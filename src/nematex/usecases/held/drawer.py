@@ -94,6 +94,8 @@ class Drawer:
     def holding(self, words: str) -> list[PatternRecord]:
         """The patterns that hold all of these words: the one search of the drawer."""
         asked = key(words).split()
+        if not asked:
+            return list(self.records)
         return [record for record in self.records if all(word in _search_key(record) for word in asked)]
 
 

@@ -105,9 +105,14 @@ def read_wish(given: Mapping[str, str]) -> Wish:
     )
 
 
+def is_plain(wish: Wish) -> bool:
+    """Whether it chooses nothing that a pattern might not have."""
+    return not (wish.view or wish.size or wish.part) and wish.options is None
+
+
 def fitting_wish(record: PatternRecord, wish: Wish) -> Wish:
     """The wish with only those of view, size and part that this pattern has."""
-    if not (wish.view or wish.size or wish.part) and wish.options is None:
+    if is_plain(wish):
         return wish
     sizes = record.facts.table_sizes
     parts = {part.name for part in record.facts.parts}
@@ -268,7 +273,8 @@ def rank_patterns(
     tables, units = state.tables, state.voice.units
     cloth = state.shelf.cloths[state.shelf.place[record.id]]
     drawer = (pattern for pattern in _of_drawer(state, filters) if among is None or pattern.id in among)
-    fitting = [(pattern, fitting_wish(pattern, wish)) for pattern in drawer]
+    plain = is_plain(wish)
+    fitting = [(pattern, wish if plain else fitting_wish(pattern, wish)) for pattern in drawer]
     if wish.size:
         fitting = [(pattern, own) for pattern, own in fitting if own.size]
     if filters.in_stock:
