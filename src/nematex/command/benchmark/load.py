@@ -22,6 +22,7 @@ from urllib.parse import urlencode, urlsplit
 
 LOOK_EVERY_S = 5.0
 COUNTED = 10_000_000
+SHOWN, SAID = 5, 300
 FORM = {"Content-Type": "application/x-www-form-urlencoded"}
 # What is done, and how often of a hundred times.
 MIX = (
@@ -85,6 +86,7 @@ class _Client:
         self.known = known
         self.cookie = ""
         self.token = ""
+        self.refused = ""
 
     def ask(self, method: str, path: str, fields: dict[str, str] | None = None) -> tuple[int, str]:
         headers = {"Cookie": self.cookie} if self.cookie else {}
@@ -96,6 +98,9 @@ class _Client:
             self.cookie = sent.split(";")[0]
         if found := re.search(r'name="csrf_token" value="([^"]+)"', text):
             self.token = found[1]
+        if reply.status >= 400:
+            said = " ".join(re.sub(r"<[^>]*>", " ", text.partition("<main")[2].partition(">")[2] or text).split())
+            self.refused = f"{reply.status} {method} {path}: {said[:SAID]}"
         return reply.status, text
 
     def act(self, what: str) -> int:
@@ -144,6 +149,7 @@ class Seen:
     acts: list[tuple[str, int, float, float]] = field(default_factory=list)
     counting_s: float = 0.0
     memory_mb: list[float] = field(default_factory=list)
+    refused: list[str] = field(default_factory=list)  # what was not answered well, with what was said
 
 
 def _person(port: int, seed: int, load: Load, known: Known, seen: Seen, until: float) -> None:
@@ -160,6 +166,9 @@ def _person(port: int, seed: int, load: Load, known: Known, seen: Seen, until: f
         except (OSError, HTTPException):
             status = 599
             client = _Client(port, seed, known)
+        if client.refused:
+            seen.refused.append(client.refused)
+            client.refused = ""
         seen.acts.append((what, status, time.monotonic() - begun, begun - until + load.seconds))
         time.sleep(min(client.random.expovariate(1 / load.think_s), 6 * load.think_s) if load.think_s else 0)
 
@@ -251,6 +260,8 @@ def print_seen(load: Load, seen: Seen) -> None:
     for minute in minutes if len(minutes) > 1 else ():
         print(_line(f"minute {minute + 1}", [spent for _, _, spent, after in seen.acts if after // 60 == minute]))
     print(f"not answered well: {dict(failed) or 'none'}")
+    for said in seen.refused[:SHOWN]:
+        print(f"  {said}")
     if any(seen.memory_mb):
         quarter = max(1, len(seen.memory_mb) // 4)
         first, last = statistics.median(seen.memory_mb[:quarter]), statistics.median(seen.memory_mb[-quarter:])
