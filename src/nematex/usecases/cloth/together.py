@@ -10,7 +10,7 @@ from nematex.store.records import ClothRecord, Job
 from nematex.usecases.cloth.bulk import Seen, apply_bulk, bulk_changes, seen
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.jobs import asking
-from nematex.usecases.jobs.running import Handle
+from nematex.usecases.jobs.running import Handle, half_of
 from nematex.usecases.judging.ahead import judge_ahead
 
 JOB = "together"
@@ -59,6 +59,7 @@ def run_together(shop: Shop, handle: Handle) -> str:
     if change.shown is None:
         return json.dumps(asdict(seen(bulk_changes(records, change.field, change.text, tables, handle.progress))))
     foreseen = bulk_changes(records, change.field, change.text, tables)
-    judge_ahead(shop, [each.new for each in foreseen], progress=handle.progress)
-    apply_bulk(shop, records, change.field, change.text, tables, change.by, change.shown, handle.progress)
+    judge_ahead(shop, [each.new for each in foreseen], progress=half_of(handle.progress, 0, len(records)))
+    told = half_of(handle.progress, 1, len(records))
+    apply_bulk(shop, records, change.field, change.text, tables, change.by, change.shown, told)
     return ""

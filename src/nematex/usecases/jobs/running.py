@@ -67,6 +67,14 @@ class Handle:
 
 
 Runner = Callable[[Handle], str]
+Progress = Callable[[int, int], None]  # done, of how many
+
+
+def half_of(progress: Progress | None, half: int, total: int) -> Progress | None:
+    """What tells of the first (0) or second (1) half of a job that counts to this in all."""
+    if progress is None:
+        return None
+    return lambda done, of: progress(round(total * (half + done / max(1, of)) / 2), total)
 
 
 def run_job(database: Database, job_id: int, runners: dict[str, Runner]) -> None:

@@ -30,6 +30,7 @@ from nematex.usecases.held.shelf import Shelf
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
 from nematex.usecases.jobs import asking
+from nematex.usecases.jobs.running import half_of
 from nematex.usecases.judging.ahead import judge_ahead
 
 CHUNK = 500
@@ -195,24 +196,17 @@ def apply(shop: Shop, upload_id: int, sold_out: bool = False, progress: Progress
         return None
     codes = [row.record.code for row in seen.rows if row.record]
     foreseen = [change.record for change in seen.changes if change.kind != "same"]
-    judge_ahead(shop, foreseen, progress=part_of(progress, 0, len(seen.changes)))
+    judge_ahead(shop, foreseen, progress=half_of(progress, 0, len(seen.changes)))
     with shop.database.work() as work:
         announce_change(work)
         now = cloths_by_code(work, codes + [record.code for record in seen.gone])
         found = replace(seen, changes=_changes(seen.rows, now, seen.columns, seen.upload.filename))
-        _put_on_shelf(work, found, now, sold_out, part_of(progress, 1, len(seen.changes)))
+        _put_on_shelf(work, found, now, sold_out, half_of(progress, 1, len(seen.changes)))
         if found.upload.supplier:
             headings = {heading: name for column, name in found.mapping.items() if (heading := found.sheet.header[column])}
             uploads.remember_headings(work, found.upload.supplier, headings)
         uploads.set_state(work, upload_id, applied=True)
     return found
-
-
-def part_of(progress: Progress | None, half: int, total: int) -> Progress | None:
-    """Progress of the first or second half of what counts to this."""
-    if progress is None:
-        return None
-    return lambda done, of: progress(round(total * (half + done / max(1, of)) / 2), total)
 
 
 def _put_on_shelf(
