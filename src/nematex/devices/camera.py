@@ -7,8 +7,8 @@ from dataclasses import dataclass, replace
 from typing import Protocol
 
 import numpy as np
+import scipy
 from PIL import Image
-from scipy import ndimage
 
 from nematex.core.colour.difference import srgb_from_linear
 from nematex.devices.made_disc import disc_picture
@@ -53,13 +53,13 @@ def _lit(picture: Picture, how: Conditions, rng: np.random.Generator) -> Picture
     angle = rng.uniform(0, 2 * np.pi)
     fall = np.cos(angle) * x + np.sin(angle) * y
     light = np.exp(how.falloff * (0.8 * fall - 0.4 * (x * x + y * y)))
-    threads = ndimage.gaussian_filter(rng.normal(size=(height, width)), (0.4, 1.2))
-    threads += ndimage.gaussian_filter(rng.normal(size=(height, width)), (1.2, 0.4))
+    threads = scipy.ndimage.gaussian_filter(rng.normal(size=(height, width)), (0.4, 1.2))
+    threads += scipy.ndimage.gaussian_filter(rng.normal(size=(height, width)), (1.2, 0.4))
     return picture * light[..., None] * (1 + how.weave * threads / threads.std())[..., None]
 
 
 def _taken(picture: Picture, px_per_cm: float, how: Conditions, rng: np.random.Generator) -> Photo:
-    picture = ndimage.gaussian_filter(_lit(picture, how, rng), (how.blur_px, how.blur_px, 0))
+    picture = scipy.ndimage.gaussian_filter(_lit(picture, how, rng), (how.blur_px, how.blur_px, 0))
     srgb = srgb_from_linear(picture) + rng.normal(scale=how.grain, size=picture.shape)
     out = io.BytesIO()
     Image.fromarray((srgb.clip(0, 1) * 255).round().astype(np.uint8)).save(out, "JPEG", quality=how.quality)

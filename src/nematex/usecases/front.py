@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
-from nematex.core.quantity.estimate import Known
+import numpy as np
+
 from nematex.store.records import ClothRecord, Programme
 from nematex.usecases.held.state import State
 
@@ -29,12 +30,8 @@ class Front:
 
 def front(state: State, today: date) -> Front:
     shelf, drawer, programmes = state.shelf, state.drawer, state.programmes
-    half = [
-        record
-        for record, cloth in zip(shelf.records, shelf.cloths, strict=True)
-        if cloth.weight.known < Known.STATED or cloth.type is None or record.facts.width_cm is None
-    ]
-    low = [record for record in shelf.records if record.stock_m is not None and record.stock_m < RUNNING_OUT_M]
+    half = [shelf.records[at] for at in shelf.half_known]
+    low = [shelf.records[at] for at in map(int, np.flatnonzero(shelf.may_have_m < RUNNING_OUT_M))]
     coming = [one for one in programmes if one.shown_on is None or one.shown_on >= today]
     past = [one for one in reversed(programmes) if one.shown_on and one.shown_on < today]
     return Front(len(shelf.records), len(drawer.records), half[:SHOWN], len(half), low[:SHOWN], RUNNING_OUT_M, coming, past)

@@ -13,8 +13,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
-from scipy.integrate import solve_ivp
-from scipy.interpolate import PchipInterpolator
+import scipy
 from scipy.optimize import brentq
 
 from nematex.core.errors import FieldFault
@@ -49,7 +48,9 @@ def _shoot(q: float, dense: bool = False):  # type: ignore[no-untyped-def]
 
     level.terminal = True  # type: ignore[attr-defined]
     span = (0, 4 * LONGEST)
-    return solve_ivp(slope, span, [math.exp(q), 0.0], "DOP853", events=level, rtol=1e-9, atol=1e-12, dense_output=dense)
+    return scipy.integrate.solve_ivp(
+        slope, span, [math.exp(q), 0.0], "DOP853", events=level, rtol=1e-9, atol=1e-12, dense_output=dense
+    )
 
 
 def _root(miss: Callable[[float], float]) -> float:
@@ -83,12 +84,12 @@ def curve(length: float, points: int = 200) -> Curve:
 
 
 @lru_cache(maxsize=1)
-def _starts() -> PchipInterpolator:
+def _starts() -> scipy.interpolate.PchipInterpolator:
     """q against (L/c)^1.5, with which it falls almost straight, through a hundred curves that are solved once."""
     short, long = np.geomspace(NEARLY_STRAIGHT * 0.9, 1.2, 40), np.geomspace(1.25, LONGEST * 1.1, 60)
     tries = np.concatenate([np.log(np.pi / 2 - short**3 / 6), np.linspace(0.25, -0.6, 25), 0.4 - 2 / 3 * long**1.5])
     pairs = sorted({round(float(_shoot(q).t[-1]) ** 1.5, 9): float(q) for q in tries}.items())
-    return PchipInterpolator([each[0] for each in pairs], [each[1] for each in pairs])
+    return scipy.interpolate.PchipInterpolator([each[0] for each in pairs], [each[1] for each in pairs])
 
 
 @lru_cache(maxsize=512)

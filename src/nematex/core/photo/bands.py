@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from scipy import ndimage
+import scipy
 
 from nematex.core.colour.difference import Array
 
@@ -26,7 +26,7 @@ def turned(picture: Array, degrees: float) -> Array:
     """The picture (h, w, channels) turned about its middle, cut to what is still whole."""
     if abs(degrees) < 0.05:
         return picture
-    whole = ndimage.rotate(picture, degrees, axes=(1, 0), reshape=False, order=1, mode="nearest")
+    whole = scipy.ndimage.rotate(picture, degrees, axes=(1, 0), reshape=False, order=1, mode="nearest")
     height, width = picture.shape[:2]
     tangent = abs(np.tan(np.radians(degrees)))
     cut_y, cut_x = int(np.ceil(width / 2 * tangent)), int(np.ceil(height / 2 * tangent))

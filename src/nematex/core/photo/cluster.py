@@ -6,7 +6,7 @@ import warnings
 
 import numpy as np
 import numpy.typing as npt
-from scipy.cluster.vq import kmeans2
+import scipy
 
 from nematex.core.colour.difference import Array
 
@@ -17,6 +17,6 @@ def clusters(points: Array, count: int, rounds: int) -> npt.NDArray[np.int32]:
     jittered = points + np.random.default_rng(0).normal(scale=1e-7, size=points.shape)
     with warnings.catch_warnings():
         warnings.simplefilter("ignore", UserWarning)  # an empty cluster is no fault here
-        _, labels = kmeans2(jittered, min(count, len(points)), minit="++", rng=0, missing="warn", iter=rounds)
+        _, labels = scipy.cluster.vq.kmeans2(jittered, min(count, len(points)), minit="++", rng=0, missing="warn", iter=rounds)
     found: npt.NDArray[np.int32] = labels
     return found

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import numpy as np
-from scipy import fft
+import scipy
 
 from nematex.core.colour.difference import Array
 
@@ -17,13 +17,13 @@ def overlap_ncc(picture: Array, other: Array) -> Array:
     Entry (h−1+dy, w−1+dx) compares picture[y+dy, x+dx] with other[y, x]; NOT_KNOWN where they overlap too little.
     """
     height, width, channels = picture.shape
-    shape = (fft.next_fast_len(2 * height - 1, real=True), fft.next_fast_len(2 * width - 1, real=True))
+    shape = (scipy.fft.next_fast_len(2 * height - 1, real=True), scipy.fft.next_fast_len(2 * width - 1, real=True))
 
     def ahead(values: Array) -> Array:
-        return fft.rfft2(values, shape, workers=2)
+        return scipy.fft.rfft2(values, shape, workers=2)
 
     def back(product: Array) -> Array:
-        whole = fft.irfft2(product, shape, workers=2)
+        whole = scipy.fft.irfft2(product, shape, workers=2)
         return np.roll(whole, (height - 1, width - 1), axis=(0, 1))[: 2 * height - 1, : 2 * width - 1]
 
     ones = ahead(np.ones((height, width)))

@@ -12,7 +12,6 @@ import numpy as np
 import numpy.typing as npt
 import scipy  # its signal and skimage's filters weigh 20 MB and a second: both come in at their first use
 import skimage
-from scipy import ndimage
 
 from nematex.core.cloth.measuring.drape_coefficient import drape_coefficient_pct
 from nematex.core.colour.difference import LUMINANCE, Array
@@ -50,11 +49,11 @@ def _level(tone: Array) -> Array:
 
 def _blob(level: Array) -> npt.NDArray[np.bool_]:
     """The part that differs from the table and holds the most of the picture's middle, its holes filled."""
-    smooth = ndimage.gaussian_filter(np.abs(level), max(1.0, min(level.shape) / 400))
+    smooth = scipy.ndimage.gaussian_filter(np.abs(level), max(1.0, min(level.shape) / 400))
     mask = smooth > skimage.filters.threshold_otsu(smooth)
-    mask = ndimage.binary_opening(mask, iterations=2)
-    mask = ndimage.binary_fill_holes(mask)
-    parts, count = ndimage.label(mask)
+    mask = scipy.ndimage.binary_opening(mask, iterations=2)
+    mask = scipy.ndimage.binary_fill_holes(mask)
+    parts, count = scipy.ndimage.label(mask)
     if not count:
         raise FieldFault("photo", "the picture", "shows no disc that stands out from the table")
     areas = np.bincount(parts.ravel())[1:]
@@ -64,12 +63,12 @@ def _blob(level: Array) -> npt.NDArray[np.bool_]:
 
 def _outline(level: Array, blob: npt.NDArray[np.bool_]) -> Array:
     """The contour (n, 2) of the disc half-way between table and cloth, to a part of a pixel."""
-    smooth = ndimage.gaussian_filter(level, 1.0)
-    near = ndimage.binary_dilation(blob, iterations=4)
-    inside = float(np.median(smooth[ndimage.binary_erosion(blob, iterations=3)]))
+    smooth = scipy.ndimage.gaussian_filter(level, 1.0)
+    near = scipy.ndimage.binary_dilation(blob, iterations=4)
+    inside = float(np.median(smooth[scipy.ndimage.binary_erosion(blob, iterations=3)]))
     outside = float(np.median(smooth[~near]))
     share = np.where(near, (smooth - outside) / (inside - outside), 0.0)
-    share[ndimage.binary_erosion(blob, iterations=4)] = 1.0
+    share[scipy.ndimage.binary_erosion(blob, iterations=4)] = 1.0
     contours = skimage.measure.find_contours(np.pad(share, 1), 0.5)
     longest: Array = max(contours, key=len) - 1
     return longest
@@ -95,7 +94,7 @@ def _radius(points: Array) -> Array:
 def count_folds(radius: Array) -> tuple[int | None, float]:
     """Folds of r(θ) and how sure: by the strongest wave and by the peaks; None where they disagree."""
     wave = radius / radius.mean() - 1
-    smooth = ndimage.gaussian_filter1d(wave, ANGLES / 180, mode="wrap")
+    smooth = scipy.ndimage.gaussian_filter1d(wave, ANGLES / 180, mode="wrap")
     amplitude = 2 * np.abs(np.fft.rfft(smooth)) / ANGLES
     spectrum = amplitude[FEWEST : MOST + 1]
     by_wave = int(np.argmax(spectrum)) + FEWEST
@@ -124,7 +123,7 @@ def read_disc(linear: Array, px_per_cm: float) -> DiscReading:
     value = drape_coefficient_pct(area)
     folds, sure = count_folds(_radius(outline))
     contrast = abs(float(np.median(level[blob]))) / max(
-        1e-6, float(np.std(level[~ndimage.binary_dilation(blob, iterations=6)]))
+        1e-6, float(np.std(level[~scipy.ndimage.binary_dilation(blob, iterations=6)]))
     )
     return DiscReading(
         round(value, 1),

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 import numpy.typing as npt
-from scipy import ndimage
+import scipy
 
 from nematex.core.colour.difference import Array
 
@@ -43,9 +43,9 @@ def _closed(mask: npt.NDArray[np.bool_], reach: int) -> npt.NDArray[np.bool_]:
     """Gaps narrower than the reach are bridged, so that a stem stays with its leaf."""
     if reach < 1:
         return mask
-    distance = ndimage.distance_transform_edt(~mask)
+    distance = scipy.ndimage.distance_transform_edt(~mask)
     grown = distance <= reach
-    return ndimage.distance_transform_edt(grown) > reach
+    return scipy.ndimage.distance_transform_edt(grown) > reach
 
 
 def _around(mask: npt.NDArray[np.bool_], picture: Array, ground: Array) -> Array:
@@ -56,18 +56,18 @@ def _around(mask: npt.NDArray[np.bool_], picture: Array, ground: Array) -> Array
     ring, angle = np.meshgrid((np.arange(RINGS) + 0.5) / RINGS * reach, np.arange(ANGLES) * 2 * np.pi / ANGLES, indexing="ij")
     at = np.stack([cy + ring * np.sin(angle), cx + ring * np.cos(angle)])
     contrast = np.where(mask[..., None], picture - ground, 0.0)
-    around: Array = np.stack([ndimage.map_coordinates(contrast[..., each], at, order=1) for each in range(3)])
+    around: Array = np.stack([scipy.ndimage.map_coordinates(contrast[..., each], at, order=1) for each in range(3)])
     return around * np.sqrt(ring)
 
 
 def find_motifs(labels: npt.NDArray[np.int32], ground: int, linear: Array, join_px: int) -> Motifs:
     """Whole motifs (those that touch no edge) of a picture labelled by colour."""
-    mask = _closed(ndimage.binary_opening(labels != ground, iterations=1), join_px)
-    parts, _ = ndimage.label(mask, structure=np.ones((3, 3)))
+    mask = _closed(scipy.ndimage.binary_opening(labels != ground, iterations=1), join_px)
+    parts, _ = scipy.ndimage.label(mask, structure=np.ones((3, 3)))
     height, width = labels.shape
     middle = np.median(linear[labels == ground], axis=0) if (labels == ground).any() else linear.mean(axis=(0, 1))
     found = []
-    for at, box in enumerate(ndimage.find_objects(parts)[:MOST], start=1):
+    for at, box in enumerate(scipy.ndimage.find_objects(parts)[:MOST], start=1):
         rows, columns = box
         inside = rows.start > 1 and columns.start > 1 and rows.stop < height - 1 and columns.stop < width - 1
         piece = parts[box] == at

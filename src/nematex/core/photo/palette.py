@@ -11,8 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 import numpy.typing as npt
-from scipy import ndimage
-from scipy.cluster.vq import vq
+import scipy
 
 from nematex.core.colour.difference import Array, delta_e, lab_from_srgb, linear_from_srgb, oklab_from_linear, srgb_from_linear
 from nematex.core.photo.cluster import clusters
@@ -46,7 +45,7 @@ class Palette:
 
 def calm_mask(oklab: Array) -> npt.NDArray[np.bool_]:
     """Pixels away from edges: the gentler part of the picture by gradient."""
-    slope = sum(ndimage.gaussian_gradient_magnitude(oklab[..., each], 1.0) for each in range(3))
+    slope = sum(scipy.ndimage.gaussian_gradient_magnitude(oklab[..., each], 1.0) for each in range(3))
     calm: npt.NDArray[np.bool_] = slope <= max(0.02, float(np.percentile(slope, 45)))
     return calm
 
@@ -92,7 +91,7 @@ def _off_blends(linear: Array, colours: Array, enough: float = 0.0) -> Array:
 
 def _core_shares(labels: npt.NDArray[np.int32], count: int) -> Array:
     """Share of the picture that each colour holds away from its edges: next to nothing for a fringe."""
-    inner = (ndimage.minimum_filter(labels, 3) == ndimage.maximum_filter(labels, 3)).ravel()
+    inner = (scipy.ndimage.minimum_filter(labels, 3) == scipy.ndimage.maximum_filter(labels, 3)).ravel()
     cores: Array = np.bincount(labels.ravel()[inner], minlength=count) / labels.size
     return cores
 
@@ -101,14 +100,14 @@ def _ground(labels: npt.NDArray[np.int32], shares: Array) -> int:
     """The colour with the largest mean of its share and its largest connected part."""
     score = []
     for each, share in enumerate(shares):
-        parts, count = ndimage.label(labels == each)
+        parts, count = scipy.ndimage.label(labels == each)
         largest = np.bincount(parts.ravel())[1:].max() / labels.size if count else 0.0
         score.append((share + largest) / 2)
     return int(np.argmax(score))
 
 
 def _nearest(oklab: Array, centres: Array) -> npt.NDArray[np.int32]:
-    labels, _ = vq(oklab.reshape(-1, 3), oklab_from_linear(centres))
+    labels, _ = scipy.cluster.vq.vq(oklab.reshape(-1, 3), oklab_from_linear(centres))
     return labels.reshape(oklab.shape[:2]).astype(np.int32)
 
 
@@ -135,14 +134,14 @@ def _thin_colours(linear: Array, oklab: Array, found: Array) -> Array:
 
     A picture of very many colours, in which most pixels stick out, is looked at more coarsely.
     """
-    _, off = vq(oklab.reshape(-1, 3), oklab_from_linear(found))
+    _, off = scipy.cluster.vq.vq(oklab.reshape(-1, 3), oklab_from_linear(found))
     mixtures = np.count_nonzero(off > STICKS_OUT) * len(found) * (len(found) + 1) / 2
     step = max(1, math.ceil(math.sqrt(mixtures / MOST_MIXTURES)))
     linear, oklab, off = linear[::step, ::step], oklab[::step, ::step], off.reshape(oklab.shape[:2])[::step, ::step].ravel()
     far = off > STICKS_OUT
     off[far] = _off_blends(linear.reshape(-1, 3)[far], found, STICKS_OUT)
     off = off.reshape(oklab.shape[:2])
-    peaks = (off > STICKS_OUT) & (off == ndimage.maximum_filter(off, 3))
+    peaks = (off > STICKS_OUT) & (off == scipy.ndimage.maximum_filter(off, 3))
     if peaks.sum() < 12:
         return np.empty((0, 3))
     pixels = linear[peaks]
@@ -158,7 +157,7 @@ def _kept(linear: Array, oklab: Array, calm: npt.NDArray[np.bool_], middle: Arra
         if drop is None:
             break
         middle = np.delete(middle, drop, axis=0)
-    inner = ndimage.minimum_filter(labels, 3) == ndimage.maximum_filter(labels, 3)
+    inner = scipy.ndimage.minimum_filter(labels, 3) == scipy.ndimage.maximum_filter(labels, 3)
 
     def settled(each: int) -> Array:
         own = labels == each

@@ -8,8 +8,8 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 import numpy as np
+import scipy
 from PIL import Image
-from scipy import ndimage
 
 from nematex.core.colour.difference import Array, oklab_from_linear
 from nematex.core.errors import FieldFault
@@ -62,8 +62,10 @@ def reduced(linear: Array, px_per_cm: float, longest: int = WORKED_PX) -> tuple[
 def _smooth(linear: Array) -> Array:
     """Grain calmed: a breath of blur, and before it a median where the picture is noisy."""
     if np.sqrt(noise_variance(linear) / 3) > NOISY:
-        linear = np.stack([ndimage.median_filter(linear[..., each].astype(np.float32), size=3) for each in range(3)], axis=-1)
-    smooth: Array = ndimage.gaussian_filter(linear.astype(np.float64), (0.7, 0.7, 0))
+        linear = np.stack(
+            [scipy.ndimage.median_filter(linear[..., each].astype(np.float32), size=3) for each in range(3)], axis=-1
+        )
+    smooth: Array = scipy.ndimage.gaussian_filter(linear.astype(np.float64), (0.7, 0.7, 0))
     return smooth
 
 

@@ -12,7 +12,8 @@ from sqlalchemy.exc import IntegrityError
 from nematex.core.errors import FieldFault
 from nematex.core.people.name import name_key
 from nematex.store.database import Work
-from nematex.store.models import PersonRow
+from nematex.store.models import PersonRow, SettingRow
+from nematex.store.settings import DEMO
 
 
 @dataclass(frozen=True)
@@ -50,6 +51,12 @@ def people(work: Work) -> list[Person]:
 
 def any_person(work: Work) -> bool:
     return work.scalar(select(PersonRow.id).limit(1)) is not None
+
+
+def demo_of_nobody(work: Work) -> bool:
+    """Whether the made-up shop is loaded and nobody owns it, in one question: it is asked with each page."""
+    nobody = ~select(PersonRow.id).exists()
+    return work.scalar(select(SettingRow.name).where(SettingRow.name == DEMO, nobody)) is not None
 
 
 def person(work: Work, person_id: int) -> Person | None:

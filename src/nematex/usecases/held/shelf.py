@@ -14,6 +14,7 @@ from nematex.core.cloth.columns import ClothColumns, columns
 from nematex.core.cloth.estimates import Cloth, known_cloth
 from nematex.core.cloth.lexicon import key
 from nematex.core.quantity.arrays import Floats
+from nematex.core.quantity.estimate import Known
 from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord
 from nematex.usecases.held.shelf_columns import ShelfColumns, shelf_columns
@@ -40,6 +41,10 @@ def known(record: ClothRecord, tables: Tables) -> Cloth:
 def judged_by(record: ClothRecord) -> tuple[object, ...]:
     """All of a record that the rules see: what it is called by the shop, costs and has in stock is none of it."""
     return record.facts, record.follow_print, record.cut_step_cm, record.least_cut_cm
+
+
+def _is_half_known(record: ClothRecord, cloth: Cloth) -> bool:
+    return cloth.weight.known < Known.STATED or cloth.type is None or record.facts.width_cm is None
 
 
 def _search_key(record: ClothRecord, cloth: Cloth) -> str:
@@ -126,6 +131,12 @@ class Shelf:
     def may_have_m(self) -> Floats:
         """Metres in stock, without end where nobody counts them."""
         return np.array([np.inf if record.stock_m is None else record.stock_m for record in self.records], dtype=np.float64)
+
+    @cached_property
+    def half_known(self) -> list[int]:
+        """Places of the cloths without a stated weight, a width, or a name of the trade."""
+        both = zip(self.records, self.cloths, strict=True)
+        return [at for at, (record, cloth) in enumerate(both) if _is_half_known(record, cloth)]
 
     @cached_property
     def place(self) -> dict[int, int]:

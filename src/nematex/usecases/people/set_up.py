@@ -8,8 +8,8 @@ from datetime import datetime
 from nematex.core.errors import FieldFault
 from nematex.core.people.name import read_name
 from nematex.core.people.password import read_password
-from nematex.store.people.persons import add_person, any_person
-from nematex.store.settings import DEMO, put, settings
+from nematex.store.people.persons import add_person, any_person, demo_of_nobody
+from nematex.store.settings import put
 from nematex.store.trail.who import acting
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.people.clean_cut import becomes_owned
@@ -28,7 +28,7 @@ def has_people(shop: Shop) -> bool:
 def is_anybodys(shop: Shop) -> bool:
     """Whether this is the made-up shop, which nobody owns yet."""
     with shop.database.work() as work:
-        return DEMO in settings(work) and not any_person(work)
+        return demo_of_nobody(work)
 
 
 def make_owner(shop: Shop, name: str, password: str, shop_name: str, now: datetime) -> int:

@@ -13,7 +13,7 @@ from functools import lru_cache
 
 import numpy as np
 import numpy.typing as npt
-from scipy import fft
+import scipy
 from shapely import Polygon, box, contains_properly, intersects, prepare
 from shapely.affinity import translate
 
@@ -100,7 +100,7 @@ class Filler:
         return stamp(self._held[key], self.grid, matched, on_fold, self.tight)
 
     def _spectrum(self, key: tuple[int, bool, bool], shape: tuple[int, int]) -> npt.NDArray[np.complex64]:
-        found: npt.NDArray[np.complex64] = np.conj(fft.rfft2(self.stamp_of(*key).cells, shape))
+        found: npt.NDArray[np.complex64] = np.conj(scipy.fft.rfft2(self.stamp_of(*key).cells, shape))
         return found
 
     def _stamps(self, item: Item) -> list[Stamp]:
@@ -116,7 +116,7 @@ class Filler:
         for item in order:
             stamps = self._stamps(item)
             most = max(each.cells.shape[1] for each in stamps) + self.grid.step_x
-            columns = fft.next_fast_len(BLOCK * -(-(used + most) // BLOCK), real=True)
+            columns = scipy.fft.next_fast_len(BLOCK * -(-(used + most) // BLOCK), real=True)
             if columns > covered.shape[1]:
                 covered = np.pad(covered, ((0, 0), (0, columns - covered.shape[1])))
             found = self._foremost(covered[:, :columns], stamps, item)
@@ -134,7 +134,7 @@ class Filler:
     def _foremost(self, covered: Cells, stamps: list[Stamp], item: Item) -> tuple[Stamp, int, int] | None:
         """Of all poses the place whose end lies foremost; of equals the lowest."""
         filled = np.minimum(covered, 1.0)
-        over = fft.rfft2(filled)
+        over = scipy.fft.rfft2(filled)
         best: tuple[tuple[float, int, int], Stamp] | None = None
         for each in stamps:
             place = self._place(over, filled.shape, each, item)
@@ -153,7 +153,7 @@ class Filler:
         if rows > shape[0] or columns > shape[1]:
             return None
         spectrum = self.spectrum_of((id(each.pose), item.matched, item.on_fold), shape)
-        hits = fft.irfft2(over * spectrum, shape)[: shape[0] - rows + 1, : shape[1] - columns + 1]
+        hits = scipy.fft.irfft2(over * spectrum, shape)[: shape[0] - rows + 1, : shape[1] - columns + 1]
         free = hits < 0.5
         if item.matched:
             free &= self._on_repeat(each, free.shape, item.on_fold)
