@@ -64,8 +64,8 @@ def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item
 def pytest_addoption(parser: pytest.Parser) -> None:
     parser.addoption("--rooms", action="store_true", help="say what each room of tests takes")
     parser.addoption("--long", action="store_true", help="everything: many examples, every edition, soak")
-    parser.addoption("--requests", type=int, default=200, help="how many odd requests the attack sends")
-    parser.addoption("--files", type=int, default=12, help="how many odd files the attack sends")
+    parser.addoption("--requests", type=int, default=60, help="how many odd requests the attack sends")
+    parser.addoption("--files", type=int, default=5, help="how many odd files the attack sends")
     parser.addoption("--seed", type=int, default=1, help="where the attack's chance begins")
 
 

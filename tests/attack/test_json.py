@@ -33,7 +33,7 @@ def test_no_json_that_is_sent_is_answered_by_an_error_of_the_program(demo: Shop,
     app.wsgi_app = from_here  # type: ignore[method-assign,assignment]
     schema = schemathesis.openapi.from_dict(json.loads(DOCUMENT.read_text()))
     operations = [found.ok() for found in schema.get_all_operations()]
-    each = max(10, pytestconfig.getoption("requests") // len(operations))
+    each = max(4, pytestconfig.getoption("requests") // len(operations))
     sent = []
     for operation in operations:
 

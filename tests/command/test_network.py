@@ -115,6 +115,7 @@ def with_owner(home: Path) -> None:
     database.close()
 
 
+@pytest.mark.long
 def test_a_phone_on_the_shops_network(tmp_path: Path, machines: tuple[str, str]) -> None:
     shop, phone = machines
 

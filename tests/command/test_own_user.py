@@ -109,6 +109,7 @@ def test_all_that_root_starts_runs_as_an_account_of_its_own(program: Path) -> No
     assert {each.lstat().st_uid for each in folder.rglob("*")} == {NOBODY.pw_uid}
 
 
+@pytest.mark.long
 def test_where_that_account_may_not_go_it_runs_as_root_and_says_why(program: Path) -> None:
     program.chmod(0o700)
     started = nematex(program, "start", "--no-demo")
@@ -129,6 +130,7 @@ def test_who_means_root_is_not_asked(program: Path) -> None:
     assert accounts(program)["nematex-web"] == {0}
 
 
+@pytest.mark.long
 def test_an_account_that_alone_may_read_the_program_runs_it(program: Path) -> None:
     """As where somebody keeps the program at home: what others may not reach, its owner may."""
     daemon = pwd.getpwnam("daemon")

@@ -41,6 +41,7 @@ def test_it_holds_every_file_that_is_read_and_says_what_it_needs(wheel: Path) ->
     assert needs == {line for line in asked if line and not line.startswith("#")}
 
 
+@pytest.mark.long
 def test_it_starts_the_shop_where_nothing_else_is(wheel: Path, tmp_path: Path) -> None:
     place = tmp_path / "environment"
     venv.create(place, with_pip=False)

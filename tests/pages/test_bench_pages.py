@@ -40,6 +40,7 @@ def _kept(site: Site, cloth: int) -> list[tuple[str, str, str]]:
         return [(each.property, each.known, each.instrument) for each in readings_of(work, cloth)]
 
 
+@pytest.mark.long
 def test_every_measurement_by_typing(page: Page, site: Site) -> None:
     cloth = site.cloth("GM-102")
     for (name, method), boxes in TYPED.items():
@@ -227,6 +228,7 @@ def test_wrong_uploads_are_refused_in_words_and_nothing_typed_is_lost(page: Page
     site.complaints.clear()  # the browser notes each 400 as an error
 
 
+@pytest.mark.long
 def test_a_large_photo_is_read_and_kept_small(page: Page, site: Site) -> None:
     out = io.BytesIO()
     grain = np.random.default_rng(1).integers(60, 120, (2300, 2300, 3), dtype=np.uint8)

@@ -65,6 +65,7 @@ def test_made_up_swatches_are_read(first: int, level: str, every: int) -> None:
     assert found["surely wrong"] <= found["all"] // 8
 
 
+@pytest.mark.long
 def test_the_kept_copy_reads_as_the_photo_does(every: int) -> None:
     """It is what the worker reads: smaller than a photo of nine million pixels, and written anew as JPEG."""
     for number, cloth in enumerate(made_set()[4 :: 2 * every]):
