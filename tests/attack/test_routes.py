@@ -1,7 +1,7 @@
 """A clumsy or hostile visitor: thousands of requests with odd values; none may be answered by an error of the program.
 
 The walk starts at the front page, follows links and sends forms as a browser would, each with some values spoilt; beside
-it every route is asked with odd numbers in its address. Half a minute by default: `./nematex test tests/attack --requests 20000`.
+it every route is asked with odd numbers in its address. Longer by `./nematex test tests/attack --requests 20000`.
 """
 
 from __future__ import annotations
