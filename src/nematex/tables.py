@@ -48,6 +48,9 @@ def _text(name: str) -> str:
     return files("nematex.data").joinpath(name).read_text(encoding="utf-8")
 
 
+ENVELOPE_WORDS = ("envelope_words.csv", "envelope_words_de.csv")  # a language each; a third is one more
+
+
 def _rows(name: str) -> list[Row]:
     return list(csv.DictReader(_text(name).splitlines()))
 
@@ -213,7 +216,7 @@ def trade_tables() -> Tables:
         pattern_hands=_hands("pattern"),
         avoid_hands=_hands("avoid"),
         envelope_phrases=tuple(
-            EnvelopePhrases(row["kind"], row["value"], _many(row["phrases"])) for row in _rows("envelope_words.csv")
+            EnvelopePhrases(row["kind"], row["value"], _many(row["phrases"])) for name in ENVELOPE_WORDS for row in _rows(name)
         ),
         paste_words=_paste_words(),
         details=_named("details.csv", "name", _detail),

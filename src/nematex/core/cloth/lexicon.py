@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import re
+import unicodedata
 from collections.abc import Iterable
 from dataclasses import dataclass
 
@@ -54,9 +55,17 @@ def stem(word: str) -> str:
     return word[:-1] if len(word) > 3 and not word.endswith("ss") else word
 
 
+def plain(text: str) -> str:
+    """In small letters without accents: 'Köper' and 'crêpe' as 'koper' and 'crepe'."""
+    small = text.casefold()
+    if small.isascii():
+        return small
+    return "".join(each for each in unicodedata.normalize("NFD", small) if not unicodedata.combining(each))
+
+
 def key(text: str) -> str:
     """The form in which names are compared."""
-    return " ".join(stem(word) for word in re.findall(r"[a-z0-9&']+", text.casefold().replace("-", " ")))
+    return " ".join(stem(word) for word in re.findall(r"[a-z0-9&']+", plain(text).replace("-", " ")))
 
 
 FIBRE_WORDS = {

@@ -21,7 +21,8 @@ from nematex.core.judging.nouns import Noun, nouns, opened
 from nematex.core.judging.stretch_windows import StretchWindows, stretch_windows
 from nematex.core.judging.verdict import Origin, Window
 from nematex.core.pattern.construction import Making, making
-from nematex.core.pattern.envelope import Interpretation, NamedCloths, read_envelope
+from nematex.core.pattern.envelope import Condition, Interpretation, NamedCloths, read_envelope
+from nematex.core.pattern.envelope.clause import FIRM, PRACTISED
 from nematex.core.pattern.facts import Pattern, Wish, same_view
 from nematex.core.pattern.hacks import hacked, read_hacks
 from nematex.core.pattern.interpretation_fixes import with_reading_fixes
@@ -104,6 +105,20 @@ def _structure(pattern: Pattern, interpretation: Interpretation, types: list[Clo
     )
 
 
+def _is_firm(item: NamedCloths) -> bool:
+    """Whether a named cloth tells what the pattern is drafted for: of the garment itself, and not merely also possible."""
+    return not item.part and item.standing in FIRM
+
+
+def demand_structure(interpretation: Interpretation, tables: Tables) -> str:
+    """What an envelope's words alone say of the structure: woven, knit, either, or "" where they say nothing."""
+    types = [tables.lexicon.get(name) for item in interpretation.cloths if _is_firm(item) for name in item.types]
+    try:
+        return _structure(Pattern(), interpretation, types)
+    except FieldFault:
+        return ""
+
+
 def _avoided_bends(interpretation: Interpretation, tables: Tables) -> dict[str, Window]:
     every = {"": interpretation.avoid_hands} | interpretation.avoid_hands_of
     return {family: _avoided_bend(hands, family, tables) for family, hands in every.items() if hands}
@@ -142,19 +157,28 @@ def _number_window(gsm: Range, family: str, interpretation: Interpretation, tabl
 
 def _conditions(named: list[NamedCloths], made: Making, pattern: Pattern, wish: Wish) -> dict[str, str]:
     """Cloth names whose condition is not kept by what is being made, with the condition's words."""
-    broken = {}
+    broken: dict[str, str] = {}
+    free: set[str] = set()
     for item in named:
-        if item.condition is None:
-            continue
-        kept = {
-            "without": not made.has(item.condition.what),
-            "lined": pattern.lined,
-            "view": not wish.view or any(same_view(view, wish.view) for view in item.condition.what.split("|")),
-        }[item.condition.kind]
-        if not kept:
-            broken.update(dict.fromkeys(item.types, item.condition.words))
-    free = {name for item in named if item.condition is None for name in item.types}
+        words = [condition.words for condition in item.conditions if not _is_kept(condition, made, pattern, wish)]
+        if item.standing == PRACTISED:
+            words.append("for practised hands")
+        if words:
+            broken.update(dict.fromkeys(item.types, ", ".join(words)))
+        elif not item.conditions:
+            free.update(item.types)
     return {name: words for name, words in broken.items() if name not in free}
+
+
+def _is_kept(condition: Condition, made: Making, pattern: Pattern, wish: Wish) -> bool:
+    """Whether what is being made keeps to it; what cannot be told from here is not."""
+    if condition.kind == "without":
+        return not made.has(condition.what)
+    if condition.kind == "lined":
+        return pattern.lined
+    if condition.kind == "view":
+        return not wish.view or any(same_view(view, wish.view) for view in condition.what.split("|"))
+    return condition.kind in ("washed", "heavy", "light")  # the first is said, the others have narrowed the cloths
 
 
 def read_pattern(pattern: Pattern, tables: Tables) -> Interpretation:
@@ -181,7 +205,8 @@ def _named(pattern: Pattern, made: Making, interpretation: Interpretation, table
     part = kind.name if kind else made.part
     for_part = [item for item in interpretation.cloths if item.part and item.part == part]
     general = [item for item in interpretation.cloths if not item.part]
-    structure = _structure(pattern, interpretation, [tables.lexicon.get(name) for item in general for name in item.types])
+    firm = [tables.lexicon.get(name) for item in general if _is_firm(item) for name in item.types]
+    structure = _structure(pattern, interpretation, firm)
     fitting = of_structure(for_part or general, "either" if for_part else structure, tables)
     cloths = near_the_rest(of_the_lists_weight(fitting, interpretation, tables), tables)
     rows = [tables.lexicon.get(name) for item in cloths for name in item.types]
@@ -203,7 +228,8 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, interpretation: Interpr
         return {family: with_fixes(window, pattern.edge_fixes) for family, window in windows.items() if window}
 
     names = {row.name for row in named.rows}
-    excluded = {name for item in interpretation.avoid_cloths for name in item.types} - names
+    out = [item for item in interpretation.avoid_cloths if not item.part or item.part == made.part]
+    excluded = {name for item in out for name in item.types} - names
     broken = _conditions(named.cloths, made, pattern, wish)
     kept = nouns([item for item in named.cloths if not set(item.types) & set(broken)], tables)
     return Demand(

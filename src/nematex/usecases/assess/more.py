@@ -27,10 +27,12 @@ from nematex.core.judging.saying.joint import say_joint
 from nematex.core.judging.size_advice import is_off_list_knit, knit_in_woven
 from nematex.core.judging.verdict import Verdict
 from nematex.core.judging.why import why
+from nematex.core.pattern.envelope import read_envelope
 from nematex.core.pattern.facts import Pattern, Wish
 from nematex.core.pattern.paste import read_paste
 from nematex.core.pattern.sizing import Body, choose_size
 from nematex.core.tables import Tables
+from nematex.usecases.assess.said import said
 from nematex.usecases.assess.schema import HangIn, MatrixIn, PairingIn
 
 BEST = 10
@@ -149,6 +151,8 @@ def more(data: PairingIn, pairing: Pairing, mixed: dict[str, Cloth], tables: Tab
         found["why"] = _why(asked, tables)
     if "beneath" in data.tell:
         found["beneath"] = _beneath(cloth, asked, pairing.amount.length_m if pairing.amount else None, tables)
+    if "clauses" in data.tell:
+        found |= said(asked.interpretation)
     if data.hang:
         found["hang"] = _hang(cloth, data.hang)
     if data.body or "sizes" in data.tell:
@@ -189,4 +193,5 @@ def assess_envelope(text: str, tables: Tables) -> dict[str, Any]:
         "pattern": draft.as_row(),
         "unread": [{"line": line.number, "text": line.text} for line in draft.unread],
         "faults": [{"line": line.number, "text": line.text, "rule": line.fault} for line in draft.faults],
+        **said(read_envelope(str(draft.as_row().get("recommended", "")), tables)),
     }

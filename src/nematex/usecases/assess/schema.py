@@ -211,7 +211,7 @@ class PairingIn(Strict):
     hacks: list[ShortText] = Field(
         default_factory=list, max_length=12, description="Changes to the pattern: tier(around_cm=100,ratio=1.6,depth_cm=30)."
     )
-    tell: list[Literal["why", "beneath", "sizes"]] = Field(default_factory=list, max_length=10)
+    tell: list[Literal["why", "beneath", "sizes", "clauses"]] = Field(default_factory=list, max_length=10)
     hang: HangIn | None = None
     body: BodyIn | None = None
     mixed: dict[str, ClothIn] = Field(default_factory=dict, description="Part of the garment → its own cloth.", max_length=20)
@@ -277,5 +277,5 @@ class PairingOut(Strict):
     unread: list[str]
     faults: list[str] = Field(description="What is wrong with the cloth's own facts, such as fibres that do not make 100 %.")
     more: dict[str, Any] | None = Field(
-        default=None, description="why, beneath, hang, sizes and mixed, each only where it was asked for."
+        default=None, description="why, beneath, hang, sizes, mixed and clauses, each only where it was asked for."
     )

@@ -43,7 +43,8 @@ def _most(comparison: Comparison) -> list[Finding]:
     findings = []
     if demand.stretch.most_across:
         finding = comparison.against_window(Rule.MOST_STRETCH, demand.stretch.most_across, Asker.ENVELOPE)
-        findings.append(finding.at_most(comparison.named).only(cloths.knit | (demand.structure == "woven")))
+        welcome = comparison.named & (not demand.interpretation.most_by_number)
+        findings.append(finding.at_most(welcome).only(cloths.knit | (demand.structure == "woven")))
     for family, window in demand.stretch.ruled_out.items():
         finding = comparison.against_window(Rule.MOST_STRETCH, window, Asker.ENVELOPE)
         findings.append(finding.only(comparison.of_family(family)).passed(comparison.by_construction(window.quantity)))

@@ -4,17 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+from nematex.core.pattern.envelope.clause import ASKED, Clause, Condition, Heap
 from nematex.core.quantity.estimate import Range
 from nematex.core.tables import HandWord
-
-
-@dataclass(frozen=True, slots=True)
-class Condition:
-    """A named cloth holds only so far: `without` a detail, `lined`, or for one `view`."""
-
-    kind: str
-    what: str
-    words: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,11 +17,17 @@ class NamedCloths:
     types: tuple[str, ...]
     weight: str | None = None
     gsm: Range | None = None
-    condition: Condition | None = None
+    conditions: tuple[Condition, ...] = ()
     part: str | None = None
     noun: str = ""
     hand: HandWord | None = None
     whole: bool = False  # every cloth of the group is meant, near the rest of the list or not
+    standing: str = ASKED
+
+    @property
+    def condition(self) -> Condition | None:
+        """The first of its conditions."""
+        return self.conditions[0] if self.conditions else None
 
 
 @dataclass
@@ -37,7 +35,9 @@ class Interpretation:
     """Everything an envelope text asks for or rules out. Stretch in %, areal mass in g/m²."""
 
     text: str = ""
+    clauses: list[Clause] = field(default_factory=list)
     structures: set[str] = field(default_factory=set)
+    also_structures: set[str] = field(default_factory=set)  # can be made in these too: they never set the structure
     cloths: list[NamedCloths] = field(default_factory=list)
     weights: list[str] = field(default_factory=list)
     weight_said: dict[str, str] = field(default_factory=dict)  # weight word → as it is written: 'very light' → 'thin'
@@ -53,6 +53,7 @@ class Interpretation:
     min_cross_pct: float | None = None
     min_length_pct: float | None = None
     max_cross_pct: float | None = None
+    most_by_number: bool = False  # a number is kept by whatever is named; a word such as 'stable' is not
     stretchy: bool = False
     gsm_words: str = ""  # the words that the weight number, the least and the most stretch were read from
     stretch_words: str = ""
@@ -68,6 +69,7 @@ class Interpretation:
     avoid_prints: set[str] = field(default_factory=set)
     avoid_sheer: bool = False
     unread: list[str] = field(default_factory=list)
+    heaps: list[Heap] = field(default_factory=list)
 
     def weights_for(self, kind: str) -> list[str]:
         """The weight words that speak of cloths of this structure."""

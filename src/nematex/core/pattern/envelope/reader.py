@@ -1,277 +1,190 @@
-"""From an envelope's words to an Interpretation.
+"""From an envelope's words to clauses, and from those to an Interpretation.
 
-Common practice, no source: a weight word belongs to its noun; "not suitable for" reaches to the end of its
-sentence or to a word that turns it ("use", "instead"); "without the tucks" belongs to the cloths just named; what stands
-in brackets speaks of the noun before them. What is not understood is unread, and no text whatever raises.
+Common practice, no source: a weight word belongs to its noun; "not suitable for" reaches to the end of its part of the
+sentence or to a word that turns it ("use", "instead"); "without the tucks" belongs to the cloths just named; what stands in
+brackets speaks of the noun before them; a heading holds to the end of its sentence. Every word ends as understood, as
+having no bearing, or as unread; a word that rules out or sets a condition and finds nothing to bind to is unread. No text
+whatever raises.
 """
 
 from __future__ import annotations
 
-from nematex.core.cloth.lexicon import key
-from nematex.core.pattern.envelope.conditions import LINED, Handler, qualify, read_condition, read_for, read_left_off
+from collections.abc import Iterator, Sequence
+
+from nematex.core.pattern.envelope.clause import ALSO, PRACTISED, Clause, Heap
+from nematex.core.pattern.envelope.compiled import compile_into
+from nematex.core.pattern.envelope.grammar import Chunk, Phrase, read_chunks
 from nematex.core.pattern.envelope.interpretation import Interpretation
-from nematex.core.pattern.envelope.kinds import adjectives, rule_out, ruled_out, speaks_of_a_band, speaks_of_a_kind
-from nematex.core.pattern.envelope.mention import Clause
 from nematex.core.pattern.envelope.numbers import Figure, lift_figures
-from nematex.core.pattern.envelope.open_words import OpenWords
-from nematex.core.pattern.envelope.words import Cursor, Item, items, normalise
+from nematex.core.pattern.envelope.placing import Placing
+from nematex.core.pattern.envelope.walk import SAID_ALONE
+from nematex.core.pattern.envelope.words import Item, items, normalised
 from nematex.core.tables import Tables
 
 LONGEST_TEXT = 5000  # letters that are read; no envelope has more
-HANDED_ON = ("stretch", "print", "fibre")
+CONTINUES = ("join", "for", "in", "such", "lined in", "weak")  # behind these a line's end is none of the sentence
+IDLE = (
+    "filler", "fabric", "idle", "join", "such", "positive", "mark", "stop", "same", "novice", "lined", "in", "for", "version",
+    "detail", "part", "washed", "unlined", "remark", "swap", "enough", "turn",
+)  # fmt: skip
 
 
-class _Reader(OpenWords):
-    """Walks the items once, each handed to the method of its kind."""
+class _Reader(Placing):
+    """Walks the chunks of each sentence once; each kind has a method, which says how many chunks it took."""
 
-    def __init__(self, interpretation: Interpretation, tables: Tables, figures: list[Figure], avoid: bool) -> None:
-        super().__init__(interpretation, tables, avoid)
-        self.figures = figures
-        self.unread: list[str] = []
-        self.handlers: dict[str, Handler] = {
-            "unknown": self._unknown,
-            "stop": self._stop,
+    def __init__(self, text: str, tables: Tables, figures: Sequence[Figure], avoid: bool, said: dict[str, str]) -> None:
+        super().__init__(text, tables, figures, avoid, said)
+        self.handlers = {
             "mark": self._mark,
-            "such": lambda *_: self.flush_weight(),
-            "fabric": lambda *_: self.flush_weight(),
             "weight": self._weight,
-            "figure": self._figure,
-            "structure": self._structure,
             "hand": self._hand,
-            "remark": self._remark,
-            "press": self._press,
-            "natural": self._natural,
-            "fibre": self._fibre,
-            "stretch": self._stretch,
-            "print": self._print,
-            "sheer": self._sheer,
-            "negative": self._negative,
+            "figure": self._figure,
+            **dict.fromkeys(SAID_ALONE, self._alone),
             "weak": self._weak,
+            "negative": self._negative,
+            "fails": self._fails,
+            "except": self._except,
             "positive": self._positive,
-            "cloth": self._cloth,
-            "without": self._without,
-            "if": self._if,
+            "turn": lambda *_: self.open.turn(),
+            "remark": self._remark,
+            "also": lambda item, at: self._standing(item, at, ALSO),
+            "practised": lambda item, at: self._standing(item, at, PRACTISED),
+            "only": self._took,
+            "than": self._than,
+            "version": self._version,
+            "swap": self._swap,
+            "if": self._condition,
+            "unless": self._condition,
+            "without": self._condition,
             "lined": self._lined,
-            "for": lambda _, cursor: read_for(self, cursor),
+            "unlined": self._unlined,
+            "wants lining": self._wants_lining,
+            "unless practised": self._unless_practised,
+            "trim": self._took,
+            "washed": self._washed,
+            "lined in": lambda _, at: self._role("lining", at),
+            "layered": lambda item, at: self._role(str(item.value), at),
+            "layer": self._part,
             "part": self._part,
+            "detail": self._left_off,
+            "rest": self._rest,
+            "for": self._for,
+            "view": self._view,
+            "unknown": self._unknown,
+            "filler": self._letter,
         }
-        self.handed_on = {kind: self.handlers[kind] for kind in HANDED_ON}
-
-    # -- walking ---------------------------------------------------------------------------------
 
     def read(self, every: list[Item]) -> None:
-        cursor = Cursor(every)
-        while (item := cursor.peek(0)) is not None:
-            if item.kind not in ("unknown", "filler"):
-                self._flush_unread()
-            handler = self.handlers.get(item.kind)
-            cursor.place += (handler(item, cursor) if handler else None) or 1
-        self.flush_weight()
-        self._flush_unread()
-        for mention in self.mentions:
-            (self.interpretation.avoid_cloths if mention.avoided else self.interpretation.cloths).append(mention.named())
+        for sentence in self._sentences(every):
+            self.chunks = read_chunks(sentence)
+            self.open.begin()
+            at = 0
+            while at < len(self.chunks):
+                chunk = self.chunks[at]
+                if isinstance(chunk, Phrase):
+                    at += self._phrase(chunk, at)
+                elif chunk.kind == "stop":
+                    self.open.part()
+                    at += 1
+                else:
+                    handler = self.handlers.get(chunk.kind)
+                    at += (handler(chunk, at) if handler else None) or 1
 
-    def _flush_unread(self) -> None:
-        if self.unread:
-            self.interpretation.unread.append(" ".join(self.unread))
-        self.unread = []
+    def _sentences(self, every: list[Item]) -> Iterator[list[Item]]:
+        """Up to full stops and line ends; a line that ends in a comma or an open word goes on."""
+        sentence: list[Item] = []
+        for item in every:
+            if item.kind == "stop" and item.words != ";":
+                last = sentence[-1] if sentence else None
+                if item.words == "\n" and last and (last.words == "," or last.kind in CONTINUES):
+                    continue
+                if sentence:
+                    yield sentence
+                sentence = []
+            else:
+                sentence.append(item)
+        if sentence:
+            yield sentence
 
-    def _unknown(self, item: Item, _: Cursor) -> None:
-        if not item.words.isdigit():
-            self.unread.append(item.words)
+    def _mark(self, item: Item, at: int) -> None:
+        if item.words == ":":
+            self._colon(at)
+        elif item.words == "(":
+            self.open.open_bracket()
+        elif item.words == ")":
+            self.open.close_bracket()
+        elif item.words == ",":
+            self.open.comma()
 
-    def _stop(self, *_: object) -> None:
-        self.flush_weight()
-        self.clause = Clause(self.usual_avoid, hands_before=len(self.interpretation.hands))
-        self.carried = None
+    def _colon(self, at: int) -> None:
+        """A heading: 'light to medium: linen, denim' narrows those, 'wovens: linen' is a list of its own."""
+        now = self.open
+        waiting = [clause for clause in now.segment if clause.kind == "weight" and not clause.out]
+        if waiting and waiting[-1].structure == "" and not any(_is_fabric(chunk) for chunk in self.chunks[:at]):
+            nouns = [clause for clause in now.segment if clause.kind in ("cloth", "structure")]
+            if not nouns and not waiting[-1].words.endswith("weight"):  # 'medium weight: …' speaks of every cloth
+                now.scope.weight = str(waiting[-1].value)
+                now.clauses.remove(waiting[-1])
+                self.took.add(waiting[-1].start)
+        for clause in now.segment:
+            if clause.kind == "cloth" and clause.weight and not clause.role:
+                # 'light to medium weight cottons: lawn, poplin': the noun is a heading, its weight speaks of the whole list.
+                whole = Clause("weight", clause.weight, clause.standing, clause.weight, start=clause.start, end=clause.end)
+                now.clauses.append(whole)
+        structures = [clause.value for clause in now.segment if clause.kind == "structure" and not clause.out]
+        if len(structures) == 1:
+            now.scope.structure = structures[0]
+        now.colon()
 
-    def _mark(self, item: Item, _: Cursor) -> None:
-        if item.value == ":":
-            self.flush_weight()  # 'medium to heavy weight: denim, twill' speaks of all that follows
-        elif item.value == "(":
-            self.clause = self.clause.bracket()
-        elif item.value == ")":
-            self.close_bracket()
-        elif item.value == ",":
-            self.comma()
+    def _unknown(self, item: Item, at: int) -> int | None:
+        return self._letter(item, at)
 
-    # -- numbers and words -----------------------------------------------------------------------
 
-    def _weight(self, item: Item, cursor: Cursor) -> None:
-        if ruled_out(self, cursor) and speaks_of_a_kind(cursor):
-            return
-        self.flush_weight()
-        self.weight, self.carried = str(item.value), None
-        self.interpretation.weight_said[self.weight] = item.words.removesuffix(" weight")
+def _is_fabric(chunk: Chunk) -> bool:
+    return isinstance(chunk, Phrase) and chunk.noun.kind in ("fabric", "structure")
 
-    def _figure(self, item: Item, _: Cursor) -> None:
-        figure = self.figures[item.value]
-        interpretation = self.interpretation
-        if figure.kind == "gsm":
-            if self.gsm:
-                self.flush_weight()  # a second number without a noun: the first speaks for itself
-            self.gsm, self.gsm_words = figure.gsm, figure.words
-        elif self.avoid:
-            interpretation.max_cross_pct, interpretation.most_stretch_words = figure.stretch_pct, f"not “{figure.words}”"
+
+def heaps(every: Sequence[Item], clauses: Sequence[Clause], took: set[int], figures: Sequence[Figure]) -> list[Heap]:
+    """Each word of the text in exactly one heap: read, idle or unread."""
+    read = {clause.start for clause in clauses} | took
+    ends = {clause.end for clause in clauses}
+    found = []
+    for item in every:
+        if item.start in read or item.end in ends:
+            kind = "read"
+        elif item.kind in IDLE or (item.kind == "figure" and figures[item.value].words == ""):
+            kind = "idle"
         else:
-            interpretation.stretch_words = f"“{figure.words}”"
-            if figure.kind in ("cross", "both"):
-                interpretation.min_cross_pct = figure.stretch_pct
-            if figure.kind in ("length", "both"):
-                interpretation.min_length_pct = figure.stretch_pct
-
-    def _structure(self, item: Item, cursor: Cursor) -> int | None:
-        structure = str(item.value)
-        if ruled_out(self, cursor) and (kind := adjectives(cursor)):
-            self.flush_weight()
-            rule_out(self.interpretation, structure, kind.words, self.tables)
-            return kind.taken
-        if self.weight and not self.avoid and self.weight not in self.interpretation.weights:
-            self.interpretation.weight_structures[self.weight] = structure
-        if self.gsm and self.clause.structure is None:
-            self.clause.structure = structure  # 'up to 150 g/m² wovens'
-        self.flush_weight()
-        self.clause.structure = structure
-        self.clause.structures.append(structure)
-        (self.interpretation.avoid_structures if self.avoid else self.interpretation.structures).add(structure)
-        return None
-
-    def _hand(self, item: Item, cursor: Cursor) -> None:
-        if ruled_out(self, cursor) and speaks_of_a_kind(cursor):
-            return
-        after = next((other for other in cursor.every[cursor.place + 1 :] if other.kind not in ("weight", "filler")), None)
-        known = self.tables.avoid_hands if self.avoid else self.tables.pattern_hands
-        if after and after.kind == "cloth" and not self.avoid:
-            self.hand = known.get(item.value)  # 'soft denims': the word narrows its noun, whose own range is known
-            return
-        if item.value not in known:
-            return
-        if self.avoid:
-            self.interpretation.avoid_hands.append((item.words, known[item.value]))
-            return
-        self.interpretation.hands.append((item.words, known[item.value]))
-        if not self.clause.named:
-            self.interpretation.lifting.add(item.words)  # of all that follows, and no alternative to what was named
-
-    def _remark(self, *_: object) -> None:
-        """'Stiffer fabrics will give a boxier shape' tells what happens and asks nothing."""
-        del self.interpretation.hands[self.clause.hands_before :]
-
-    def _press(self, *_: object) -> None:
-        self.interpretation.presses = self.interpretation.presses or not self.avoid
-
-    def _natural(self, *_: object) -> None:
-        self.interpretation.natural = self.interpretation.natural or not self.avoid
-
-    def _fibre(self, item: Item, _: Cursor) -> None:
-        if item.value == "elastane":
-            self.interpretation.recovers = self.interpretation.recovers or not self.avoid
-        elif not self.clause.part:
-            (self.interpretation.avoid_fibres if self.avoid else self.interpretation.fibres).append(str(item.value))
-
-    def _stretch(self, item: Item, cursor: Cursor) -> None:
-        interpretation = self.interpretation
-        if (ruled_out(self, cursor) and speaks_of_a_kind(cursor)) or speaks_of_a_band(cursor):
-            return
-        if item.value == "recovery":
-            interpretation.recovers = True
-        elif self.avoid or item.value == "rigid":
-            if item.value != "stable":
-                interpretation.max_cross_pct = self.rule.rigid_most_pct
-                interpretation.most_stretch_words = f"{'not ' if self.avoid else ''}“{item.words}”"
-        elif item.value == "stable":
-            interpretation.max_cross_pct, interpretation.most_stretch_words = self.rule.stable_most_pct, f"“{item.words}”"
-        elif interpretation.min_cross_pct is None:
-            self._stretchy(item)
-
-    def _stretchy(self, item: Item) -> None:
-        """A word for stretch where no number has been said."""
-        interpretation = self.interpretation
-        interpretation.stretchy, interpretation.stretch_words = True, f"“{item.words}”"
-        interpretation.min_cross_pct = (
-            self.rule.stretchy_least_pct if item.value == "stretchy" else self.rule.four_way_least_pct
-        )
-        if item.value == "both":
-            interpretation.min_length_pct = self.rule.four_way_least_pct
-
-    def _print(self, item: Item, _: Cursor) -> None:
-        if self.avoid:
-            self.interpretation.avoid_prints.add(str(item.value))
-
-    def _sheer(self, item: Item, _: Cursor) -> None:
-        if self.avoid:
-            self.interpretation.avoid_sheer = True
-        else:
-            sheers = tuple(kind.name for kind in self.tables.lexicon.groups["sheer fabrics"])
-            self.name(item.words, sheers, None, whole=True)
-
-    # -- polarity --------------------------------------------------------------------------------
-
-    def _negative(self, _: Item, cursor: Cursor) -> None:
-        if self._ends_its_sentence(cursor) and not self.avoid and (self.clause.named or self.clause.structures):
-            self.turn_about()
-            return
-        self.flush_weight()
-        self.clause.avoid, self.clause.until_comma = True, False
-
-    def _ends_its_sentence(self, cursor: Cursor) -> bool:
-        """'Knits are not suitable.': nothing follows that could be ruled out."""
-        after = next((item for item in cursor.every[cursor.place + 1 :] if item.kind != "filler"), None)
-        return after is None or after.kind == "stop"
-
-    def _weak(self, *_: object) -> None:
-        self.flush_weight()
-        self.clause.avoid, self.clause.until_comma = True, True
-
-    def _positive(self, *_: object) -> None:
-        if self.avoid:
-            self.flush_weight()
-        self.clause.avoid, self.clause.until_comma = False, False
-
-    # -- cloths ----------------------------------------------------------------------------------
-
-    def _cloth(self, item: Item, cursor: Cursor) -> None:
-        before, after = cursor.peek(-1), cursor.peek()
-        weight = self.weight or (self.carried if before and before.kind == "join" else None)
-        self.name(item.words, item.value, weight)
-        if after and after.kind == "part" and not self.tables.parts.by_key[after.value[1]].main:
-            self.mentions[-1].part = after.value[0]  # 'rib bands', 'a velvet collar'
-        self.carried = weight
-        if weight and after and (after.kind == "such" or after.words == ":"):
-            # 'light to medium weight cottons: lawn, poplin': the noun is a heading, its weight speaks of the whole list.
-            (self.interpretation.avoid_weights if self.avoid else self.interpretation.weights).append(weight)
-        if not self.avoid and key(item.words) == "stable knit" and self.interpretation.max_cross_pct is None:
-            self.interpretation.max_cross_pct, self.interpretation.most_stretch_words = (
-                self.rule.stable_most_pct,
-                f"“{item.words}”",
-            )
-
-    # -- conditions and parts --------------------------------------------------------------------
-
-    def _without(self, _: Item, cursor: Cursor) -> int:
-        return read_left_off(self, cursor) or read_condition(self, cursor, True, self.handed_on)
-
-    def _if(self, _: Item, cursor: Cursor) -> int:
-        return read_condition(self, cursor, False, self.handed_on)
-
-    def _lined(self, *_: object) -> None:
-        if self.clause.outer:
-            qualify(self, LINED)
-
-    def _part(self, item: Item, cursor: Cursor) -> None:
-        """'Sleeves: dotted tulle' and 'sleeves in tulle' bind what follows, to the end of the sentence."""
-        after = cursor.peek()
-        if after and after.words in (":", "in"):
-            self.flush_weight()
-            self.clause.part = None if item.value[0] == "body" else item.value[0]
+            kind = "unread"
+        found.append(Heap(kind, item.start, item.end))
+    return found
 
 
 def read_envelope(text: str, tables: Tables, avoid: bool = False, into: Interpretation | None = None) -> Interpretation:
     """Read recommended cloths (or, with `avoid`, cloths ruled out); what was not understood is in `unread`."""
     interpretation = into or Interpretation()
+    offset = len(interpretation.text) + 3 if interpretation.text else 0
     interpretation.text = " / ".join(part for part in (interpretation.text, text) if part)
     if len(text) > LONGEST_TEXT:
         interpretation.unread.append(f"{text[LONGEST_TEXT : LONGEST_TEXT + 40]}… ({len(text) - LONGEST_TEXT} letters more)")
-    plain, figures = lift_figures(normalise(text[:LONGEST_TEXT]), tables.judging.words.about)
-    _Reader(interpretation, tables, figures, avoid).read(items(plain, tables))
+    read = text[:LONGEST_TEXT]
+    lifted, figures = lift_figures(normalised(read), tables.judging.words.about)
+    every = items(lifted, tables)
+    reader = _Reader(read, tables, figures, avoid, interpretation.weight_said)
+    reader.read(every)
+    compile_into(interpretation, reader.open.clauses, tables)
+    found = heaps(every, reader.open.clauses, reader.took, figures)
+    interpretation.unread += _unread(every, found)
+    interpretation.heaps += [Heap(each.kind, each.start + offset, each.end + offset) for each in found]
     return interpretation
+
+
+def _unread(every: Sequence[Item], found: Sequence[Heap]) -> list[str]:
+    """The runs of words that were not read, as they are written."""
+    runs: list[list[str]] = [[]]
+    for item, heap in zip(every, found, strict=True):
+        if heap.kind == "unread":
+            runs[-1].append(item.words)
+        elif item.kind != "filler" and runs[-1]:
+            runs.append([])
+    return [" ".join(run) for run in runs if run]

@@ -1,0 +1,82 @@
+"""Views: 'for view B', 'A and B:', 'boucle, view C only'."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from nematex.core.pattern.envelope.clause import nouns
+from nematex.core.pattern.envelope.conditions import of_views
+from nematex.core.pattern.envelope.naming import Naming
+from nematex.core.pattern.envelope.walk import LOOK_AHEAD
+from nematex.core.pattern.envelope.words import Item
+
+
+class Views(Naming):
+    """Views."""
+
+    def _view(self, _: Item, at: int) -> int:
+        """The views after the word: a name, then names of one letter joined by commas and words."""
+        following = [each for each in self.chunks[at + 1 : at + 1 + LOOK_AHEAD] if isinstance(each, Item)]
+        views = self._letters(following)
+        if not views:
+            return 1
+        return self._viewed(views, at, self._extent(at + 1, len(views)))
+
+    def _extent(self, place: int, count: int) -> int:
+        """Behind how many chunks so many views have been named."""
+        while count and isinstance(chunk := self._at(place), Item):
+            count -= chunk.kind not in ("join",) and chunk.words not in (",", "/")
+            place += 1
+        return place
+
+    def _viewed(self, views: list[str], at: int, after: int) -> int:
+        now, condition = self.open, of_views(views)
+        self._took_all([each for each in self.chunks[at:after] if isinstance(each, Item)])
+        before = self._at(at - 1)
+        behind = isinstance(before, Item) and before.kind == "for" and (now.piece or now.around)
+        bracket = bool(now.around) and not now.piece
+        alone = bool(now.before) and not now.piece and not self._noun_ahead(after)  # 'boucle, view C only'
+        if behind or bracket or alone:
+            for clause in now.named() if nouns(now.named()) else now.piece:
+                clause.views = tuple(views)
+                if clause.kind in ("cloth", "structure"):
+                    clause.conditions.append(condition)
+            if not nouns(now.named()):
+                for clause in now.piece:
+                    clause.views = tuple(views)
+            return after - at
+        now.scope.views = tuple(views)
+        now.scope.conditions = (condition,)
+        return after - at
+
+    def _letters(self, words: Sequence[Item]) -> list[str]:
+        """Names of views at the beginning of these words."""
+        views: list[str] = []
+        for place, word in enumerate(words):
+            if word.kind == "join" or word.words in (",", "/"):
+                following = words[place + 1] if place + 1 < len(words) else None
+                if views and following is not None and self._is_letter(following):
+                    continue
+                break
+            if (not views and word.kind in ("unknown", "filler")) or self._is_letter(word):
+                views.append(word.words)
+            else:
+                break
+        return views
+
+    def _is_letter(self, item: Item) -> bool:
+        written = self.text[item.start : item.end]
+        return len(written) == 1 and (written.isupper() or written.isdigit())
+
+    def _letter(self, item: Item, at: int) -> int | None:
+        """'A and B: poplin': letters that stand as a heading are views."""
+        before = self._at(at - 1)
+        if not self._is_letter(item) or self.open.segment or (isinstance(before, Item) and self._is_letter(before)):
+            return None
+        following = [each for each in self.chunks[at : at + LOOK_AHEAD] if isinstance(each, Item)]
+        views = [each for each in self._letters(following) if len(each) == 1]
+        end = self._extent(at, len(views))
+        colon = self._at(end)
+        if views and isinstance(colon, Item) and colon.words == ":":
+            return self._viewed(views, at, end)
+        return None

@@ -1,0 +1,56 @@
+"""The corpus of envelopes: what is read of the third that nobody looked at, and that moving words about changes no meaning."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from means import TABLES, WORDS, Entry, corpus, holds, missed
+
+from nematex.core.pattern.envelope import read_envelope
+
+LISTS = [entry for entry in corpus() if entry.kind in WORDS]
+WANTED = 0.95  # of the checks of the unseen third
+
+
+def share(entries: list[Entry]) -> float:
+    checks = sum(len(entry.checks) for entry in entries)
+    return 1 - sum(len(missed(entry)) for entry in entries) / checks
+
+
+def test_the_corpus_is_large_and_in_two_languages() -> None:
+    assert len(corpus()) >= 300
+    assert {entry.language for entry in corpus()} == {"en", "de"}
+    assert len({entry.text for entry in corpus()}) == len(corpus())
+
+
+def test_what_nobody_looked_at_is_read_too(record_property: pytest.FixtureRequest) -> None:
+    """Printed in the report: `./nematex test tests/corpus -s`."""
+    seen, unseen = ([entry for entry in LISTS if entry.unseen is each] for each in (False, True))
+    print(f"\nlists of cloths: {share(seen):.1%} of what the grammar was grown on, {share(unseen):.1%} of the rest")
+    assert share(unseen) >= WANTED
+    assert share(seen) >= WANTED
+
+
+SPACES = ["  ", "\n", " \t", "\u00a0"]
+
+
+@given(st.sampled_from(LISTS), st.sampled_from([" ", "  ", "\u00a0"]), st.booleans())
+def test_spaces_and_large_letters_mean_nothing(entry: Entry, space: str, loud: bool) -> None:
+    text = re.sub(r"(?<=[a-z,;:]) (?=[a-z])", space, entry.text)
+    first = text[:1].upper() if loud else text[:1]
+    reading = read_envelope(first + text[1:], TABLES)
+    assert [check for check in entry.checks if not holds(check, reading)] == missed(entry)
+
+
+@given(st.sampled_from(LISTS))
+def test_every_word_is_in_one_heap(entry: Entry) -> None:
+    """And what is counted as read or unread stands where it says."""
+    reading = read_envelope(entry.text, TABLES)
+    assert all(0 <= heap.start < heap.end <= len(entry.text) for heap in reading.heaps)
+    assert all(one.end <= other.start for one, other in zip(reading.heaps, reading.heaps[1:], strict=False))
+    held = {at for heap in reading.heaps for at in range(heap.start, heap.end)}
+    left = "".join(each for at, each in enumerate(entry.text) if at not in held and each.isalnum())
+    assert left == "", left
