@@ -49,6 +49,7 @@ def _text(name: str) -> str:
 
 
 ENVELOPE_WORDS = ("envelope_words.csv", "envelope_words_de.csv")  # a language each; a third is one more
+PASTE_WORDS = ("paste_words.csv", "paste_words_de.csv")
 
 
 def _rows(name: str) -> list[Row]:
@@ -157,8 +158,10 @@ def _weight_word(row: Row) -> WeightWord:
 
 def _paste_words() -> dict[str, dict[str, str]]:
     words: dict[str, dict[str, str]] = {}
-    for row in _rows("paste_words.csv"):
-        words.setdefault(row["kind"], {}).update({key(phrase): row["value"] for phrase in _many(row["phrases"])})
+    for row in (row for name in PASTE_WORDS for row in _rows(name)):
+        known = words.setdefault(row["kind"], {})
+        for phrase in _many(row["phrases"]):
+            known.setdefault(key(phrase), row["value"])  # a word of two languages means what the first says
     return words
 
 

@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 FITS = ("close", "semi", "loose", "free")
-USES = ("main", "lining", "interfacing", "contrast")
+USES = ("main", "lining", "interfacing", "contrast", "underlining", "pocket bag")
 LOOKS = ("structured", "balanced", "flowing")
 SCHOOLS = ("list", "hand")
 

@@ -10,7 +10,7 @@ from nematex.core.quantity.estimate import Range
 
 
 def said(reading: Interpretation) -> dict[str, Any]:
-    """`clauses` in their order, `roles` with the cloths of each part or layer, and `not_read` with where it stands in the text."""
+    """`clauses` in their order, `roles` with the cloths of each part or layer, `not_read` with where it stands in the text."""
     return {
         "clauses": [_clause(clause) for clause in reading.clauses],
         "roles": _roles(reading.clauses),

@@ -88,7 +88,7 @@ class RequirementIn(Strict):
     width_cm: Annotated[float, Field(gt=0, le=500)]
     length_m: Annotated[float, Field(gt=0, le=50)]
     with_nap: bool = False
-    use: Literal["main", "lining", "interfacing", "contrast"] = "main"
+    use: Literal["main", "lining", "interfacing", "contrast", "underlining", "pocket bag"] = "main"
 
     @field_validator("view", mode="before")
     @classmethod

@@ -47,10 +47,11 @@ small = of("filler").times(0, MOST_BETWEEN)
 # 'soft, flowing fabrics', 'light and fluid': what stands between two adjectives of one noun.
 between = small >> (mark(",", "/") | of("join")).optional() >> small
 # '8 oz denim': a number stands directly before its noun.
-before = seq(of("figure").times(0, 1), of(*ADJECTIVES).sep_by(between, max=MOST_ADJECTIVES), of("figure").times(0, 1) << small)
-phrase = peek(of("figure", *ADJECTIVES, *NOUNS)) >> seq(before.combine(lambda first, words, last: [*first, *words, *last]), of(*NOUNS)).combine(
-    lambda words, noun: Phrase(tuple(words), noun)
-)
+number = of("figure").times(0, 1)
+before = seq(number, of(*ADJECTIVES).sep_by(between, max=MOST_ADJECTIVES), number << small)
+phrase = peek(of("figure", *ADJECTIVES, *NOUNS)) >> seq(
+    before.combine(lambda first, words, last: [*first, *words, *last]), of(*NOUNS)
+).combine(lambda words, noun: Phrase(tuple(words), noun))
 chunks = (phrase | any_char).many()
 
 

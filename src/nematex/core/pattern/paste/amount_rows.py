@@ -3,25 +3,29 @@
 from __future__ import annotations
 
 import re
+from math import ceil
 
 from nematex.core.pattern.paste.amounts import Amounts, read_amounts
 from nematex.core.pattern.paste.draft import Line
 from nematex.core.pattern.paste.open_state import USES, Open
-from nematex.core.pattern.paste.words import heading
+from nematex.core.pattern.paste.uses import use_named
 from nematex.core.quantity.scan import once
 
 # Clauses with a width of their own: '45": 3 3/8 yds, 60": 2 5/8 yds'.
 _CLAUSES = re.compile(
-    r";|\bor\b|(?<=[a-z])\.\s|,(?=\s*\d{2,3}\s*(?:\"|”|″|in\b|inch|cm)\s*(?:wide)?\s*\**\s*[:=])", re.IGNORECASE
+    r";|\bor\b|(?<=[a-z])(?<!gr)\.\s|"
+    # '…, sizes 12-14 2.4 m' and '(sizes 8-10), 2.4 m': a clause has sizes of its own.
+    r",\s+(?=(?:gr(?:öße|ößen|\.)|sizes?)\s)|(?<=\)),\s|(?<=[a-z]),\s+(?=[\d.,]+\s*m\s+(?:\(|for\b))|"
+    r",(?=\s*\d{2,3}\s*(?:\"|”|″|in\b|inch|cm)\s*(?:wide)?\s*\**\s*[:=])",
+    re.IGNORECASE,
 )
 
 
 def amounts_line(at: Open, line: Line, text: str) -> bool:
     """Amounts of cloth, in one or several clauses; outside a table only with a unit."""
-    lead = heading(text, at.tables)
-    use = lead[0] if lead and lead[0] in USES else at.use
-    table = at.section in ("requirements", *USES)
-    clauses = [part for part in _CLAUSES.split(text) if part.strip()]
+    use = use_named(text, at.tables) or at.use
+    table = at.section in ("requirements", *USES) or _is_row_of_groups(at, text)
+    clauses = _with_their_width([part for part in _CLAUSES.split(text) if part.strip()])
 
     def read(part: str) -> Amounts | None:
         return read_amounts(part, at.unit, table, at.stars, narrow=use == "interfacing")
@@ -38,9 +42,31 @@ def amounts_line(at: Open, line: Line, text: str) -> bool:
     return True
 
 
+def _is_row_of_groups(at: Open, text: str) -> bool:
+    """'140 cm | 2.6 | 2.6 | 2.7': a width, then an amount for each size, without a unit."""
+    found = once(text)
+    first = found[0] if found else None
+    wide = first is not None and first.unit in ("cm", "in") and 70 <= first.cm("cm") <= 320 and not text[: first.start].strip()
+    return bool(wide) and len(found) - 1 == len(at.groups) > 1
+
+
+def _with_their_width(clauses: list[str]) -> list[str]:
+    """'140 cm wide: 2.1 m (sizes 8-10), 2.4 m (sizes 12-14)': the width of the first is that of those that say none."""
+    said = [words for clause in clauses if (words := _width_said(clause))]
+    return clauses if len(said) != 1 else [each if _width_said(each) else f"{said[0]}: {each}" for each in clauses]
+
+
+def _width_said(text: str) -> str:
+    wide = next((each for each in once(text) if each.unit in ("cm", "in") and 70 <= each.cm("cm") <= 320), None)
+    return text[wide.start : wide.end] if wide else ""
+
+
 def _plain_amount(text: str) -> bool:
-    """Outside a table of amounts a line must say a length with its unit."""
-    return any(each.unit in ("m", "yd") for each in once(text))
+    """Outside a table of amounts a line must say a length with its unit, or a width that is called so."""
+    found = once(text)
+    return any(each.unit in ("m", "yd") for each in found) or (
+        len(found) > 1 and re.search(r"\b(?:wide|breit|width)\b", text, re.IGNORECASE) is not None
+    )
 
 
 def _add(at: Open, line: Line, amounts: Amounts, use: str) -> bool:
@@ -50,6 +76,8 @@ def _add(at: Open, line: Line, amounts: Amounts, use: str) -> bool:
         rows = [(labels, lengths[0])]
     elif len(lengths) == len(at.groups):
         rows = _together(at, lengths)
+    elif len(lengths) == 2 and lengths[0] <= lengths[1] and not amounts.sizes and len(at.groups) > 2:
+        rows = _between(at, *lengths)
     else:
         line.fault = f"has {len(lengths)} amounts for {len(at.groups)} sizes; give one, or one for each"
         return False
@@ -67,6 +95,19 @@ def _add(at: Open, line: Line, amounts: Amounts, use: str) -> bool:
             )
     at.last_count = len(lengths)
     return True
+
+
+STEP_M = 0.05
+
+
+def _between(at: Open, least_m: float, most_m: float) -> list[tuple[list[str], float]]:
+    """Amounts of the smallest and the largest size: those between lie between, rounded up, so that none is too little."""
+    last = len(at.groups) - 1
+    found = []
+    for place, group in enumerate(at.groups):
+        length = least_m + (most_m - least_m) * place / last
+        found.append((list(group), length if place in (0, last) else min(most_m, ceil(length / STEP_M - 1e-9) * STEP_M)))
+    return found
 
 
 def _together(at: Open, lengths: list[float]) -> list[tuple[list[str], float]]:

@@ -14,8 +14,13 @@ from nematex.core.pattern.paste.sizes import read_sizes
 from nematex.core.quantity.scan import Figure, last_unit, once
 
 _SPAN = re.compile(r"(\d{2,3})\s*(?:-|–|/|to)\s*(\d{2,3})\s*(?=cm|in\b|inch|\"|″|”)", re.IGNORECASE)
-_LIST = r"(?:\d{1,3}|X{0,4}[SML]|[1-6]XL?)(?:\s*(?:-|–|to|,|and|&)\s*(?:\d{1,3}|X{0,4}[SML]|[1-6]XL?))*"
-_SIZES = re.compile(rf"\bsizes?\s+(?P<said>{_LIST})\s*:?|\((?P<bracketed>{_LIST})\)", re.IGNORECASE)
+_SIZE = r"(?:\d{1,3}(?!\d|\.\d|\s*(?:m|cm|yds?|in|\"|”)\b)|X{0,4}[SML]|[1-6]XL?)"
+_LIST = rf"{_SIZE}(?:\s*(?:-|–|to|bis|,|and|und|&)\s*{_SIZE})*"
+_SIZES = re.compile(
+    rf"\(?\b(?:sizes?|gr(?:öße|ößen|osse|ossen|\.)?)\s+(?P<said>{_LIST})(?![\w.])\)?\s*:?|\((?P<bracketed>{_LIST})\)|"
+    rf"\bfor\s+(?P<behind>(?:X{{0,4}}[SML]|[1-6]XL?)\b(?:\s*(?:-|–|to)\s*(?:X{{0,4}}[SML]|[1-6]XL?)\b)?)",
+    re.IGNORECASE,
+)
 BARE_CM = {90, 107, 110, 112, 114, 115, 120, 130, 135, 137, 138, 140, 142, 145, 147, 148, 150, 152, 155, 160, 280, 300}
 BARE_IN = {35, 36, 39, 41, 42, 44, 45, 48, 50, 52, 54, 56, 58, 60, 62}
 LONGEST_M = 15.0
@@ -31,6 +36,16 @@ class Amounts:
     with_nap: bool
 
 
+_CALLED_WIDTH = re.compile(r"(?:\bwidth|\bbreite)\s*:?\s*$", re.IGNORECASE)
+
+
+def _in_cm(each: Figure, text: str) -> Figure:
+    """'Width: 1.40 m': a width that is said in metres."""
+    if each.unit == "m" and 0.7 <= each.value <= 3.2 and _CALLED_WIDTH.search(text[: each.start]):
+        return Figure(each.value * 100, "cm", each.start, each.end)
+    return each
+
+
 def _is_width(each: Figure, metric: bool, narrow: bool) -> bool:
     if each.unit == "cm":
         return (45 if narrow else 70) <= each.value <= 320
@@ -43,15 +58,15 @@ def _width(found: list[Figure], text: str, metric: bool, narrow: bool) -> Figure
     """The figure that is the width: the one called so, else the one after 'at' or 'of', else the first that can be."""
     can = [each for each in found if _is_width(each, metric, narrow)]
     for each in can:
-        if re.match(r"\s*[-–]?\s*(?:wide|width)\b", text[each.end :], re.IGNORECASE):
+        if re.match(r"\s*[-–]?\s*(?:wide|width|breit|breite)\b", text[each.end :], re.IGNORECASE):
             return each
     for each in can:
-        if re.search(r"(?:\bat|\bof|\bon|\bin|@|x|×)\s*$", text[: each.start], re.IGNORECASE):
+        if re.search(r"(?:\bat|\bof|\bon|\bin|\bbei|\bauf|\bbreite:?|\bwidth:?|@|x|×)\s*$", text[: each.start], re.IGNORECASE):
             return each
     return can[0] if can else None
 
 
-def _length_m(each: Figure, usual: str) -> float:
+def length_m(each: Figure, usual: str) -> float:
     """In m; a bare number above 15 is in cm."""
     unit = each.unit or ("cm" if usual == "m" and each.value > LONGEST_M else usual)
     return round(each.value * {"m": 1.0, "yd": 0.9144, "cm": 0.01, "in": 0.0254, "mm": 0.001}[unit], 4)
@@ -62,10 +77,10 @@ STARS = re.compile(r"(?<!\*)\*{1,3}(?!\*)")
 
 def _with_nap(text: str, stars: Mapping[int, bool]) -> bool:
     """Whether the amount is with nap: in words, or by the stars beside it."""
-    if re.search(r"without nap|no nap|w/o nap", text, re.IGNORECASE):
+    if re.search(r"without nap|no nap|w/o nap|ohne strich", text, re.IGNORECASE):
         return False
     starred = STARS.search(text)
-    said = re.search(r"\bnap\b|\bone.way\b", text, re.IGNORECASE)
+    said = re.search(r"\bnap\b|\bone.way\b|\bmit strich", text, re.IGNORECASE)
     return bool(said) or bool(starred and stars.get(len(starred[0]), False))
 
 
@@ -78,10 +93,10 @@ def read_amounts(
     what stars beside a width mean; `narrow` lets a width be that of interfacing.
     """
     named = _SIZES.search(text)
-    sizes = tuple(read_sizes(named["said"] or named["bracketed"]) or ()) if named else ()
+    sizes = tuple(read_sizes(named["said"] or named["bracketed"] or named["behind"]) or ()) if named else ()
     body = text[: named.start()] + " " + text[named.end() :] if named and sizes else text
     body = _SPAN.sub(lambda match: f"{match[1]} ", body)
-    found = [each for each in once(body) if each.unit != "mm"]
+    found = [_in_cm(each, body) for each in once(body) if each.unit != "mm"]
     metric = usual != "yd" and not any(each.unit in ("in", "yd") for each in found)
     width = _width(found, body, metric, narrow)
     rest = [each for each in found if each is not width]
@@ -94,7 +109,7 @@ def read_amounts(
         unit = "yd" if imperial else "m"
     if not rest or (not only and not any(each.unit in ("m", "yd", "cm") for each in rest) and len(rest) < 2):
         return None
-    lengths = tuple(_length_m(each, unit) for each in rest)
+    lengths = tuple(length_m(each, unit) for each in rest)
     if any(not 0.05 <= length <= LONGEST_M for length in lengths):
         return None
     wide = width.cm("in" if width.value < 70 else "cm")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from itertools import pairwise
 
 from nematex.core.pattern.paste.amounts import read_amounts
 from nematex.core.pattern.paste.draft import Line
@@ -20,6 +21,8 @@ def column_header(at: Open, line: Line, text: str) -> bool:
     cells = [cell.strip() for cell in CELLS.split(text)]
     if len(cells) < 3 and not (len(cells) == 2 and re.search(r"[\t|]", line.text)):
         return False
+    if _are_sizes(cells[1:]):
+        return False
     columns = [_column(at, cell) for cell in cells]
     names = {column[0] for column in columns if column}
     if None in columns or not names - {"size"} or not names & {"size", "view"}:
@@ -31,16 +34,26 @@ def column_header(at: Open, line: Line, text: str) -> bool:
     return True
 
 
+FARTHEST = 8  # between neighbours of one list of sizes
+
+
+def _are_sizes(cells: list[str]) -> bool:
+    """Whether bare numbers in a row are sizes (28 30 32, 36 38) and no widths (45 60, 115 150)."""
+    numbers = [int(cell) for cell in cells if cell.isdigit()]
+    steps = [after - before for before, after in pairwise(numbers)]
+    return len(numbers) == len(cells) and bool(steps) and max(numbers) < 90 and all(0 < step < FARTHEST for step in steps)
+
+
 def _column(at: Open, cell: str) -> tuple[str, float | None] | None:
     words = plain(cell)
     if at.tables.paste_words["heading"].get(words) == "sizes":
         return "size", None
-    found = measurement(cell, at.tables)
-    if found:
-        return (f"finished_{found[0]}" if found[1] or at.section == "finished" else found[0]), None
     column = at.tables.paste_words["column"].get(words)
     if column:
         return column, None
+    found = measurement(cell, at.tables)
+    if found:
+        return (f"finished_{found[0]}" if found[1] or at.section == "finished" else found[0]), None
     wide = once(cell)
     if len(wide) != 1 or wide[0].unit not in ("cm", "in", ""):
         return None
@@ -80,6 +93,9 @@ def column_row(at: Open, line: Line, text: str) -> bool:
 
 def _size_row(at: Open, labels: list[str], measured: dict[str, str]) -> None:
     known = {size["label"]: size for size in at.draft.sizes}
+    cup = measured.get("cup", "")
+    if cup:  # a size may have a row for each of its cups
+        labels = [label if known.get(label, {}).get("cup", cup) == cup else f"{label} {cup}" for label in labels]
     for label in labels:
         if label not in known:
             known[label] = {"label": label, "band": ""}

@@ -73,6 +73,31 @@ def on_nap(at: Open, line: Line, lead: str, rest: str) -> bool:
     return True
 
 
+def level(at: Open, line: Line, text: str) -> bool:
+    """'Easy.' as a line of its own."""
+    found = at.tables.paste_words["level"].get(key(text))
+    if found is None or text.strip().isdigit() or at.section:
+        return False
+    at.draft.texts.setdefault("difficulty", found)
+    line.field = "difficulty"
+    return True
+
+
+_AUDIENCE = re.compile(
+    r"^\s*(?:for\s+|für\s+)?"
+    r"(?:(?:children|child|kids|boys|girls|babies|baby|toddlers|kinder)\b|(?:ages?|aged)\s+\d)",
+    re.IGNORECASE,
+)
+
+
+def audience(at: Open, line: Line, text: str) -> bool:
+    """'For children aged 4 to 10', 'Ages 2 4 6 8': it is a child's; a list of ages is read as sizes as well."""
+    if not _AUDIENCE.match(text):
+        return False
+    at.draft.texts["for"], line.field = "child", "worn by"
+    return not re.match(r"\s*(?:for\s+)?ages?\b", text, re.IGNORECASE)
+
+
 LEGEND = re.compile(
     r"(?<!\*)(?P<stars>\*{1,3})(?!\*)\s*=?\s*(?P<words>(?:with or without|without|with|w/o|no)\s+nap)", re.IGNORECASE
 )

@@ -9,7 +9,7 @@ from nematex.core.pattern.paste.draft import Draft
 from nematex.core.tables import Tables
 
 TEXTS = ("recommended", "avoid", "notions", "details", "licence", "season", "house", "code", "name", "garment", "lining")
-USES = ("lining", "interfacing", "contrast")
+USES = ("lining", "interfacing", "contrast", "underlining", "pocket bag")
 TABLES = ("requirements", "body", "finished", *USES)
 CELLS = re.compile(r"\t|\||\s{2,}")
 
@@ -29,6 +29,7 @@ class Open:
     stars: dict[int, bool] = field(default_factory=dict)  # how many stars beside a width → with nap
     band: str = ""
     groups: list[list[str]] = field(default_factory=list)
+    widths: list[float] = field(default_factory=list)  # the columns of an open table whose head is widths
     columns: list[tuple[str, float | None]] = field(default_factory=list)
     last_count: int = 0
 

@@ -6,6 +6,7 @@ import re
 
 from nematex.core.cloth.lexicon import key
 from nematex.core.pattern.envelope import read_envelope
+from nematex.core.pattern.paste.design import detail_of, pieces
 from nematex.core.pattern.paste.draft import Line
 from nematex.core.pattern.paste.open_state import Open
 
@@ -31,9 +32,15 @@ def note_lining(at: Open, text: str) -> None:
 _NO_LINING = re.compile(r"\s*(?:none|no|not|n/a|nil|optional|unlined|-)\b", re.IGNORECASE)
 
 
+def _named(at: Open, text: str) -> list[str]:
+    """The details that a view's words name, as they are said."""
+    found = [piece.casefold() for piece in pieces(text) if detail_of(piece, at.tables)]
+    return [word for word in dict.fromkeys(found) if word not in at.draft.details]
+
+
 def add_options(at: Open, views: list[str], text: str) -> None:
     """The details of a view become options that other views can borrow."""
-    for word in details_in(at, text):
+    for word in _named(at, text):
         twin = next((each for each in at.draft.options if key(each["name"]) == key(word)), None)
         if twin:
             twin["views"] = list(dict.fromkeys([*twin["views"], *views]))
@@ -51,6 +58,8 @@ def take(at: Open, line: Line, name: str, text: str) -> None:
     elif name == "lining":
         if not _NO_LINING.match(text):
             note_lining(at, f"lined {text}")
+            if read_envelope(text, at.tables).cloths:
+                at.draft.add_text("recommended", f"Lining: {text.rstrip(' .')}.")
     elif name in ("recommended", "avoid"):
         name = _take_cloths(at, name, text)
     else:

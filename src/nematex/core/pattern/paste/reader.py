@@ -15,13 +15,16 @@ from nematex.core.pattern.envelope import read_envelope
 from nematex.core.pattern.paste import facts
 from nematex.core.pattern.paste.amount_rows import amounts_line
 from nematex.core.pattern.paste.columns import column_header, column_row
+from nematex.core.pattern.paste.design import garments_of, is_prose, read_design
 from nematex.core.pattern.paste.draft import Draft, Line
 from nematex.core.pattern.paste.measure_rows import measurement_line, said_again
 from nematex.core.pattern.paste.open_state import TABLES, TEXTS, Open
-from nematex.core.pattern.paste.options import details_in, note_lining, take
+from nematex.core.pattern.paste.options import note_lining, take
+from nematex.core.pattern.paste.rows import rows_of, sizes_first
 from nematex.core.pattern.paste.sections import begin_table
 from nematex.core.pattern.paste.size_rows import on_sizes
 from nematex.core.pattern.paste.view_lines import on_views, use_line, view_line
+from nematex.core.pattern.paste.width_columns import width_columns, width_row
 from nematex.core.pattern.paste.words import heading, lead_and_rest, plain
 from nematex.core.quantity.scan import once
 from nematex.core.tables import Tables
@@ -92,17 +95,40 @@ def part_line(at: Open, line: Line, text: str) -> bool:
     return True
 
 
-def _line(at: Open, line: Line) -> None:
-    text = line.text.strip()
+def _line(at: Open, line: Line, text: str) -> None:
     steps = STEPS if len(text) <= LONGEST_ROW else (heading_line,)  # a longer line is prose, or nothing
     if any(step(at, line, text) for step in steps):
         return
     if at.section in TEXTS:
         take(at, line, at.section, text)
+    elif is_prose(text) and _says_nothing(at, text):
+        line.field = "no bearing"
+    elif _is_list_of_cloths(at, text):
+        take(at, line, "recommended", text)
+    elif is_prose(text) and not _SENTENCE.search(text) and read_design(at, text):
+        line.field = "details"
     elif at.draft.texts.get("name") or _begun(at, line) or len(text) > LONGEST_TITLE or _SENTENCE.search(text):
         _loose(at, line, text)
     else:
         _title(at, line, text)
+
+
+def _is_list_of_cloths(at: Open, text: str) -> bool:
+    """Whether a line without a heading names cloths, and little else: 'French terry, sweatshirting with 20 % stretch'."""
+    if len(text) > LONGEST_PROSE:
+        return False
+    reading = read_envelope(text, at.tables)
+    named = [clause for clause in reading.clauses if clause.kind in ("cloth", "structure")]
+    limits = [clause for clause in reading.clauses if clause.kind in ("cross", "both", "length", "gsm")]
+    if not named or garments_of(text, at.tables) or len(reading.unread) > len(named):
+        return False
+    return len(named) > 1 or bool(limits) or bool(at.draft.texts.get("name"))
+
+
+def _says_nothing(at: Open, text: str) -> bool:
+    """'A classic for every season.' is understood, and has no bearing on the cloth."""
+    words = read_envelope(text, at.tables).heaps if len(text) <= LONGEST_PROSE else []
+    return bool(words) and all(word.kind == "idle" for word in words) and not read_design(at, text)
 
 
 def _begun(at: Open, line: Line) -> bool:
@@ -123,9 +149,7 @@ def _title(at: Open, line: Line, text: str) -> None:
     at.draft.texts["name"] = " ".join(name.split()).strip(" -–,")
     if house:
         at.draft.texts["house"] = house.strip()
-    garment = at.tables.garments.find_within(name)
-    if garment and "garment" not in at.draft.texts:
-        at.draft.texts["garment"] = garment.name
+    read_design(at, text, title=True)
     line.field = "name"
 
 
@@ -155,10 +179,7 @@ def _loose(at: Open, line: Line, text: str) -> None:
         note_lining(at, text)
         line.field = "lining"
     else:
-        words = details_in(at, text)
-        if words:
-            at.draft.details += words
-            line.field = "details"
+        line.field = "details" if read_design(at, text) else ""
 
 
 def nap_legend(at: Open, line: Line, text: str) -> bool:
@@ -184,13 +205,17 @@ ONE_LINE = ("name", "code", "house", "garment", "difficulty", "season", "sold_as
 # Tried in this order; the first that knows the line takes it.
 STEPS: tuple[Callable[[Open, Line, str], bool], ...] = (
     column_row,
+    width_row,
+    width_columns,
+    column_header,
+    facts.audience,
+    facts.level,
     nap_legend,
     use_line,
     view_line,
     stretch_line,
     heading_line,
     part_line,
-    column_header,
     measurement_line,
     amounts_line,
     said_again,
@@ -200,12 +225,14 @@ STEPS: tuple[Callable[[Open, Line, str], bool], ...] = (
 def read_paste(text: str, tables: Tables) -> Draft:
     """Read a pasted envelope; what was not understood is in `unread`, and rows that do not fit say why."""
     at = Open(tables, stars=facts.stars_of(text))
-    for number, raw in enumerate(text.replace("\r", "").replace("\u00a0", " ").split("\n"), 1):
-        line = Line(number, raw)
-        at.draft.lines.append(line)
-        if raw.strip():
-            _line(at, line)
+    at.draft.lines = [
+        Line(number, raw) for number, raw in enumerate(text.replace("\r", "").replace("\u00a0", " ").split("\n"), 1)
+    ]
+    for line in sizes_first(at.draft.lines, tables):
+        if line.text.strip():
+            for row in rows_of(line.text, tables):
+                _line(at, line, row)
         else:
-            at.columns = []
+            at.columns, at.widths = [], []
             at.section = at.section if at.section in TABLES and at.section != "lining" else ""
     return at.draft

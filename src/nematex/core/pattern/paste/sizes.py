@@ -6,7 +6,7 @@ import re
 
 _LETTERS = ("XXS", "XS", "S", "M", "L", "XL", "2XL", "3XL", "4XL", "5XL", "6XL")
 _SAME = {"XXL": "2XL", "XXXL": "3XL", "XXXXL": "4XL"}
-_LABEL = r"(?:\d{1,3}[WPT]?|X{1,4}[SL]|[1-6]XL?|[SML])"
+_LABEL = r"(?:\d{1,3} ?(?:1/2|½)|\d{1,3}[WPT]?|X{1,4}[SL]|[1-6]XL?|[SML])"
 _ONE = re.compile(rf"^{_LABEL}$", re.IGNORECASE)
 _SPAN = re.compile(rf"^(?P<low>{_LABEL})\s*(?:-|–|—|to|bis)\s*(?P<high>{_LABEL})$", re.IGNORECASE)
 _LEAD = re.compile(r"^\s*(?:uk|us|eu|au|misses|size|sizes|age|ages)\s+", re.IGNORECASE)
@@ -70,10 +70,15 @@ def _piece(text: str) -> list[str] | None:
     return None
 
 
+def _bracketed(match: re.Match[str]) -> str:
+    """'8 (10-12) 14' groups sizes; any other bracket is a remark."""
+    return f", {match[1]}, " if _piece(match[1]) else " "
+
+
 def read_sizes(text: str) -> list[str] | None:
     """The labels that a text lists, each once; None if it is no list of sizes."""
     found: list[str] = []
-    text = re.sub(r"\([^)]*\)", " ", text)
+    text = re.sub(r"\(([^)]*)\)", _bracketed, text)
     for piece in _PIECES.split(text):
         labels = _piece(piece)
         if labels is None:

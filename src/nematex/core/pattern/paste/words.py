@@ -11,7 +11,8 @@ from nematex.core.tables import Tables
 _BREAK = re.compile(r"\s*(?:[:\t|]|\s[-–—]\s)\s*")
 _BRACKETS = re.compile(r"\([^)]*\)|\[[^\]]*\]")
 _VIEW = re.compile(
-    r"^\s*(?:views?|versions?|variations?)\s+(?P<names>[A-Z0-9]\b(?:\s*(?:,|&|and|/|\+)\s*[A-Z0-9]\b)*)", re.IGNORECASE
+    r"^\s*(?:views?|versions?|variations?|modelle?|ansicht(?:en)?)\s+(?P<names>[A-Z0-9]\b(?:\s*(?:,|&|and|/|\+)\s*[A-Z0-9]\b)*)",
+    re.IGNORECASE,
 )
 # 'Dress A', 'Tunic C', 'Dress A / Dress B / Tunic C': the garment stands for the word view; only a capital names one.
 _NAMES = r"[A-Z](?:\s*(?:,|&|and|\+)\s*[A-Z])*"
@@ -47,7 +48,7 @@ def heading(text: str, tables: Tables) -> tuple[str, str, str] | None:
         return words[plain(text)], text, ""
     # 'Lining 150 cm 0.4 m', 'Sizes 8 10 12': the heading runs up to the first number or size.
     start = text[: 2 * LONGEST_LEAD]
-    found = re.match(r"^\s*([A-Za-z][A-Za-z ()/]*?)\s+(?=[\d½¼¾⅛⅜⅝⅞]|X{0,3}[SML]\b|[1-6]X)", start)
+    found = re.match(r"^\s*([A-Za-zÄÖÜäöüß][A-Za-zÄÖÜäöüß ()/.]*?)\s+(?=[\d½¼¾⅛⅜⅝⅞]|X{0,3}[SML]\b|[1-6]X)", start)
     if found and plain(found[1]) in words:
         return words[plain(found[1])], found[1], text[found.end() :]
     return None
