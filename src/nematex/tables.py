@@ -23,6 +23,7 @@ from nematex.core.rules import read_rules
 from nematex.core.sayings import read_sayings
 from nematex.core.tables import (
     Caution,
+    Describing,
     Detail,
     EnvelopePhrases,
     Garment,
@@ -156,6 +157,12 @@ def _weight_word(row: Row) -> WeightWord:
     )
 
 
+def _cloths_abroad() -> dict[str, str]:
+    """What cloths are called in other languages → the English name or group word."""
+    rows = (row for name in ENVELOPE_WORDS[1:] for row in _rows(name) if row["kind"] == "cloth")
+    return {phrase: row["value"] for row in rows for phrase in _many(row["phrases"])}
+
+
 def _paste_words() -> dict[str, dict[str, str]]:
     words: dict[str, dict[str, str]] = {}
     for row in (row for name in PASTE_WORDS for row in _rows(name)):
@@ -212,6 +219,7 @@ def trade_tables() -> Tables:
             {row["word"]: _many(row["cloths"]) for row in group_rows},
             {row["word"]: _many(row["knits"]) for row in group_rows},
             judging.handles_like,
+            _cloths_abroad(),
         ),
         weight_words=tuple(map(_weight_word, weight_rows)),
         weight_keys={key(name): row["word"] for row in weight_rows for name in (row["word"], *_many(row["aliases"]))},
@@ -284,6 +292,12 @@ def colour_names() -> tuple[ColourName, ...]:
     rows = _rows("colour_names.csv")
     triples = [tuple(bytes.fromhex(row["srgb"].removeprefix("#"))) for row in rows]
     return tuple(ColourName(row["name"], row["family"], (r, g, b)) for row, (r, g, b) in zip(rows, triples, strict=True))
+
+
+@cache
+def describing_words() -> tuple[Describing, ...]:
+    """Words by which lists describe a cloth, in every language."""
+    return tuple(Describing(row["property"], row["value"], _many(row["phrases"])) for row in _rows("describing_words.csv"))
 
 
 @cache

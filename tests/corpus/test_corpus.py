@@ -9,14 +9,20 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from means import TABLES, WORDS, Entry, corpus, holds, missed
+from rows import missed_row
 from tables import missed_of
 
 from nematex.core.pattern.envelope import read_envelope
 
 LISTS = [entry for entry in corpus() if entry.kind in WORDS]
 PASTED = [entry for entry in corpus() if entry.kind in ("table", "prose", "envelope")]
+ROWS = [entry for entry in corpus() if entry.kind == "row"]
 # Of the checks of the third that nobody looked at, at least so many hold.
-WANTED = {"lists of cloths": (LISTS, missed, 0.95), "tables, prose and whole envelopes": (PASTED, missed_of, 0.88)}
+WANTED = {
+    "lists of cloths": (LISTS, missed, 0.95),
+    "tables, prose and whole envelopes": (PASTED, missed_of, 0.88),
+    "rows of price lists": (ROWS, missed_row, 0.9),
+}
 
 
 def share(entries: list[Entry], misses: Callable[[Entry], list[str]]) -> float:

@@ -41,6 +41,15 @@ class HandWord:
 
 
 @dataclass(frozen=True, slots=True)
+class Describing:
+    """A property of a cloth, what is said of it, and the phrases that say so."""
+
+    property: str
+    value: str
+    phrases: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class EnvelopePhrases:
     """Phrases of one kind on envelopes, with the value they stand for."""
 

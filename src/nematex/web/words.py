@@ -12,6 +12,10 @@ from markupsafe import Markup
 
 from nematex.core.cloth import print_scale
 from nematex.core.hang.hem import MODERATE_CM
+from nematex.core.judging.demand import read_pattern
+from nematex.core.pattern.envelope import read_envelope
+from nematex.core.pattern.envelope.interpretation import BETWEEN
+from nematex.core.pattern.envelope.marked import Marked, marked
 from nematex.core.pattern.look import look_of
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.usecases.quantity import saying
@@ -71,6 +75,21 @@ def remembered(what: str, of: object, draw: Callable[..., Markup], *more: object
 def tile(record: ClothRecord) -> Tile:
     """The print of a cloth, laid out once while the cloth is the same."""
     return shop().memory.of(("tile", id(record)), (record,), lambda: swatch.tile(record))
+
+
+def as_read(record: PatternRecord) -> dict[str, list[Marked]]:
+    """The envelope's two texts with what was understood of them, by the field each stands in."""
+    reading = read_pattern(record.facts, now().tables)
+    texts = {"recommended": record.facts.recommended or "", "avoid": record.facts.avoid or ""}
+    second = len(texts["recommended"]) + len(BETWEEN) if texts["recommended"] else 0
+    starts = {"recommended": 0, "avoid": second}
+    return {name: marked(text, reading.heaps, reading.clauses, starts[name]) for name, text in texts.items() if text}
+
+
+def text_as_read(text: str) -> list[Marked]:
+    """A line that was pasted, with what was understood of it."""
+    reading = read_envelope(text, now().tables)
+    return marked(text, reading.heaps, reading.clauses)
 
 
 @dataclass(frozen=True)

@@ -28,7 +28,7 @@ from nematex.usecases.forms.merging import SHOWN, as_shown
 from nematex.usecases.held.shop import Shop
 
 GERMAN = """Art.-Nr.;Bezeichnung;Zusammensetzung;Flächengewicht;Nutzbreite;Preis;Farbe;Bestand
-DE-1;Seeblick Popeline lawn;100% Baumwolle;125 g/m2;138 cm;12,90 €;salbei;23,5 m
+DE-1;Seeblick Popeline lawn;100% Baumwolle;125 g/m2;138 cm;12,90 €;wolkenrauch;23,5 m
 DE-2;Dünen Leinen linen;55% Leinen 45% Viskose;180 g/m²;140 cm;18,50 €;rost;0
 """
 BARE = """XY-12,Gorse path linen,55% CO 45% LI,220 g/m2,150 cm,£12.50
@@ -56,7 +56,7 @@ def test_german_headings_and_cells_are_understood(demo: Shop) -> None:
     assert (made["DE-1"].facts.weight_gsm, made["DE-1"].facts.width_cm, made["DE-1"].currency) == (125, 138, "EUR")
     assert made["DE-2"].stock_m == 0
     assert read_fibres("55% Leinen 45% Viskose", trade_tables().fibres).shares == {"linen": 0.55, "viscose": 0.45}
-    assert {fault.value for fault in found.left_out_cells} == {"salbei"}  # a word that is not known is named
+    assert {fault.value for fault in found.left_out_cells} == {"wolkenrauch"}  # a word that is not known is named
     assert made["DE-2"].colours == ("#a4452a",)
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 import re
 import unicodedata
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from nematex.core.cloth.fibres import FibreContent
@@ -83,6 +83,9 @@ FIBRE_WORDS = {
 }
 
 
+SHORTEST = 4  # letters of a word that another may end in
+
+
 class Lexicon:
     """Cloth types by name and alias, and the envelope's group words, with their meaning in a pattern for knits."""
 
@@ -92,11 +95,17 @@ class Lexicon:
         groups: dict[str, tuple[str, ...]],
         knits: dict[str, tuple[str, ...]],
         step: HandlesLike,
+        abroad: Mapping[str, str] | None = None,
     ) -> None:
         self.step = step
+        self.abroad = abroad or {}  # words of other languages → the name or word that stands for the same
         self.types = tuple(types)
         self.index = {item.name: number for number, item in enumerate(self.types)}
         self.by_key = {key(name): item for item in self.types for name in (item.name, *item.aliases)}
+        for word, name in self.abroad.items():
+            if key(name) in self.by_key:
+                self.by_key.setdefault(key(word), self.by_key[key(name)])
+        self.endings = sorted((key(word) for word in self.abroad if " " not in word and len(word) >= SHORTEST), key=len)[::-1]
         self.groups = {word: tuple(map(self.get, names)) for word, names in groups.items()}
         self.by_group_key = {key(word): kinds for word, kinds in self.groups.items()}
         self.knits = {key(word): names for word, names in knits.items()}
@@ -113,6 +122,14 @@ class Lexicon:
                     return found
         return None
 
+    def _compound(self, words: list[str]) -> ClothType | None:
+        """A word that ends in the name of a cloth: 'Hemdenpopeline' is a poplin. The last such word counts."""
+        for word in reversed(words):
+            ending = next((each for each in self.endings if word.endswith(each) and each in self.by_key), None)
+            if ending:
+                return self.by_key[ending]
+        return None
+
     def find(
         self, name: str, fibres: FibreContent | None = None, structure: str | None = None, anywhere: bool = True
     ) -> ClothType | None:
@@ -120,7 +137,7 @@ class Lexicon:
         text = key(name)
         found = self.by_key.get(text)
         if found is None and anywhere:
-            found = self._suffix_match(text.split())
+            found = self._suffix_match(text.split()) or self._compound(text.split())
         if found is None:
             return None
         return self._namesake(found, text, fibres, structure)
@@ -133,7 +150,10 @@ class Lexicon:
             found = self._first(tries, structure) or found
         if fibres is None or not fibres.main:
             return found
-        if fibres.main not in found.all_fibres:
+        several = (
+            len(found.all_fibres) > 1 and found.name not in text
+        )  # a 'crepe' of any fibre: of viscose it is a viscose crepe
+        if fibres.main not in found.all_fibres or several:
             words = FIBRE_WORDS.get(fibres.main, ())
             kin = self._first([f"{word} {name}" for word in words for name in (noun, text)], structure or found.structure)
             if kin:

@@ -50,7 +50,7 @@ def _lexicon(tables: Tables, numbers: Numbers) -> Lexicon:
     names = {row for row, _ in numbers}
     types = [_cloth(kind, numbers) if kind.name in names else kind for kind in old.types]
     groups = {word: tuple(kind.name for kind in kinds) for word, kinds in old.groups.items()}
-    return Lexicon(types, groups, dict(old.knits), old.step)
+    return Lexicon(types, groups, dict(old.knits), old.step, old.abroad)
 
 
 def _details(named: Named[Detail], numbers: Numbers) -> Named[Detail]:

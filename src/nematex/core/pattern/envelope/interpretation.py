@@ -8,6 +8,8 @@ from nematex.core.pattern.envelope.clause import ASKED, Clause, Condition, Heap
 from nematex.core.quantity.estimate import Range
 from nematex.core.tables import HandWord
 
+BETWEEN = " / "  # the texts that are read into one interpretation
+
 
 @dataclass(frozen=True, slots=True)
 class NamedCloths:

@@ -14,7 +14,7 @@ from collections.abc import Iterator, Sequence
 from nematex.core.pattern.envelope.clause import ALSO, PRACTISED, Clause, Heap
 from nematex.core.pattern.envelope.compiled import compile_into
 from nematex.core.pattern.envelope.grammar import Chunk, Phrase, read_chunks
-from nematex.core.pattern.envelope.interpretation import Interpretation
+from nematex.core.pattern.envelope.interpretation import BETWEEN, Interpretation
 from nematex.core.pattern.envelope.numbers import Figure, lift_figures
 from nematex.core.pattern.envelope.placing import Placing
 from nematex.core.pattern.envelope.walk import SAID_ALONE
@@ -163,8 +163,8 @@ def heaps(every: Sequence[Item], clauses: Sequence[Clause], took: set[int], figu
 def read_envelope(text: str, tables: Tables, avoid: bool = False, into: Interpretation | None = None) -> Interpretation:
     """Read recommended cloths (or, with `avoid`, cloths ruled out); what was not understood is in `unread`."""
     interpretation = into or Interpretation()
-    offset = len(interpretation.text) + 3 if interpretation.text else 0
-    interpretation.text = " / ".join(part for part in (interpretation.text, text) if part)
+    offset = len(interpretation.text) + len(BETWEEN) if interpretation.text else 0
+    interpretation.text = BETWEEN.join(part for part in (interpretation.text, text) if part)
     if len(text) > LONGEST_TEXT:
         interpretation.unread.append(f"{text[LONGEST_TEXT : LONGEST_TEXT + 40]}… ({len(text) - LONGEST_TEXT} letters more)")
     read = text[:LONGEST_TEXT]
@@ -172,8 +172,10 @@ def read_envelope(text: str, tables: Tables, avoid: bool = False, into: Interpre
     every = items(lifted, tables)
     reader = _Reader(read, tables, figures, avoid, interpretation.weight_said)
     reader.read(every)
-    compile_into(interpretation, reader.open.clauses, tables)
     found = heaps(every, reader.open.clauses, reader.took, figures)
+    for clause in reader.open.clauses:
+        clause.start, clause.end = clause.start + offset, clause.end + offset
+    compile_into(interpretation, reader.open.clauses, tables)
     interpretation.unread += _unread(every, found)
     interpretation.heaps += [Heap(each.kind, each.start + offset, each.end + offset) for each in found]
     return interpretation

@@ -36,7 +36,7 @@ class Standing(Views):
         if not now.segment or (not nouns(now.segment) and self._noun_ahead(at + 1)):
             now.scope.out = "list"
             self._took_if_followed(item, at)
-        elif now.turn_about():
+        elif now.scope.out or now.turn_about():  # 'avoid velvet, it is too thick' says once more what was said
             self._took(item)
             after = self._at(at + 1)
             if item.words.endswith("too") and isinstance(after, Item) and after.kind in ("weight", "hand", "stretch"):

@@ -22,7 +22,7 @@ from nematex.core.pattern.paste.open_state import TABLES, TEXTS, Open
 from nematex.core.pattern.paste.options import note_lining, take
 from nematex.core.pattern.paste.rows import rows_of, sizes_first
 from nematex.core.pattern.paste.sections import begin_table
-from nematex.core.pattern.paste.size_rows import on_sizes
+from nematex.core.pattern.paste.size_rows import bare_sizes, on_sizes
 from nematex.core.pattern.paste.view_lines import on_views, use_line, view_line
 from nematex.core.pattern.paste.width_columns import width_columns, width_row
 from nematex.core.pattern.paste.words import heading, lead_and_rest, plain
@@ -99,6 +99,8 @@ def _line(at: Open, line: Line, text: str) -> None:
     steps = STEPS if len(text) <= LONGEST_ROW else (heading_line,)  # a longer line is prose, or nothing
     if any(step(at, line, text) for step in steps):
         return
+    if at.section == "lining" and is_prose(text) and not read_envelope(text, at.tables).cloths:
+        at.section = ""  # a sentence about the design is no more of the lining's table
     if at.section in TEXTS:
         take(at, line, at.section, text)
     elif is_prose(text) and _says_nothing(at, text):
@@ -218,6 +220,7 @@ STEPS: tuple[Callable[[Open, Line, str], bool], ...] = (
     part_line,
     measurement_line,
     amounts_line,
+    bare_sizes,
     said_again,
 )
 

@@ -16,6 +16,7 @@ from nematex.core.pattern.paste.sizes import overlapping, read_sizes, size_group
 _THEN = re.compile(r"\.\s+(?=[A-Z][a-z]{2,})")  # 'Sizes 8 to 20. Bust 80, 84 …'
 
 
+LONGEST_BARE, FEWEST_BARE = 60, 3
 _SAYS_LENGTHS = re.compile(r"\d\s*(?:m|yds?|yards?)\b", re.IGNORECASE)
 BRACKETED = re.compile(r"\((\d{1,3}\s*[-–]\s*\d{1,3})\)")  # '8 (10-12) 14': two sizes of one column
 
@@ -29,6 +30,16 @@ def on_sizes(at: Open, line: Line, lead: str, rest: str) -> bool:
         measurement_line(at, line, rest[sentence.end() :])
         line.field = line.field or field
     return taken
+
+
+def bare_sizes(at: Open, line: Line, text: str) -> bool:
+    """'XS - 2XL' alone on its line."""
+    labels = read_sizes(text) if not at.draft.sizes and not at.section and len(text) <= LONGEST_BARE else None
+    if labels is None or len(labels) < FEWEST_BARE:
+        return False
+    _new_sizes(at, labels, "")
+    at.section, line.field = "body", "sizes"
+    return True
 
 
 def _one_row(at: Open, line: Line, lead: str, rest: str) -> bool:

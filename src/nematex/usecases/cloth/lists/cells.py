@@ -56,6 +56,28 @@ def _text(text: str, field: str, longest: int) -> str:
     return text
 
 
+SOLD_OUT = frozenset(
+    key(words)
+    for words in (
+        *("sold out", "soldout", "out of stock", "none", "none left", "nil", "no stock", "gone"),
+        *("ausverkauft", "vergriffen", "nicht vorrätig", "nicht mehr vorrätig", "leer"),
+    )
+)
+_ABOUT_STOCK = re.compile(
+    r"^\s*(?:only|just|last|about|approx\.?|ca\.?|circa|over|more than|nur noch|nur|noch|rest|etwa|über|mehr als)\s+|"
+    r"\s*(?:left|remaining|in stock|available|vorrätig|übrig|auf lager|\+)\s*$",
+    re.IGNORECASE,
+)
+
+
+def read_stock_m(text: str, field: str, bare: str = "m") -> float:
+    """Metres in stock: a length, also with 'only … left' or '25+' about it, or words for none. Raises FieldFault."""
+    if key(text) in SOLD_OUT:
+        return 0.0
+    plain = _ABOUT_STOCK.sub("", _ABOUT_STOCK.sub("", text)).strip()
+    return read_length_cm(plain or text, field, bare) / 100
+
+
 def _date(text: str, field: str) -> date:
     """A date as 2026-11-24, 24.11.2026 or 24/11/2026: day before month where the year comes last."""
     try:
@@ -102,7 +124,7 @@ READERS: dict[str, Reader] = {
     "percent": lambda cell, heading, *_: read_percent(cell, heading),
     "number": lambda cell, heading, prop, _: to_number(cell.casefold().removesuffix(prop.unit).strip(), heading),
     "price": lambda cell, heading, _, bare: read_price(cell, heading, bare or 100.0),
-    "stock": lambda cell, heading, _, bare: read_length_cm(cell, heading, "yd" if bare == CM_PER_YARD else "m") / 100,
+    "stock": lambda cell, heading, _, bare: read_stock_m(cell, heading, "yd" if bare == CM_PER_YARD else "m"),
     "yes": lambda cell, heading, *_: read_yes(cell, heading),
     "structure": lambda cell, heading, *_: _structure(cell, heading),
     "choice": lambda cell, heading, prop, _: _choice(prop.words, f"word for {prop.label}")(cell, heading),

@@ -15,11 +15,26 @@ from nematex.tables import properties
 
 LONGEST_HEADING = 120  # letters that are looked at
 # What a column can be that is no property: it says the unit of another.
-HELPERS = {"price_unit": "unit of the price", "unit": "unit of the column before it"}
+HELPERS = {"price_unit": "unit of the price", "unit": "unit of the column before it", "described": "describes it in words"}
 HELPER_HEADINGS = {
     "price_unit": ("price unit", "unit of price", "price per", "per", "sold by", "preiseinheit", "pro", "je", "basis"),
+    "described": (
+        "description",
+        "describe",
+        "product description",
+        "details",
+        "characteristics",
+        "about",
+        "beschreibung",
+        "produktbeschreibung",
+        "eigenschaften",
+        "muster",
+        "design",
+        "dessin",
+    ),
     "unit": ("unit", "units", "uom", "unit of measure", "einheit", "unite", "unidad", "unita", "eenheid"),
 }
+SEVERAL = ("unit", "described")  # of which a list may have several columns
 QUANTITIES = ("weight", "width", "length", "bend", "price", "stock")  # kinds that have a unit
 
 
@@ -47,7 +62,9 @@ def guess_mapping(header: list[str]) -> dict[int, str]:
                 continue
             words = plain(heading)
             found = exact.get(words) if exactly else _contained(words, exact)
-            if found and (found not in mapping.values() or found == "unit"):
+            if found in mapping.values() and words in HELPER_HEADINGS["described"]:
+                found = "described"  # 'Description' beside a name of its own
+            if found and (found not in mapping.values() or found in SEVERAL):
                 mapping[at] = found
     if "name" not in mapping.values():
         # A column 'Fabric' without one for the name holds both: the kind of cloth is read from the name.

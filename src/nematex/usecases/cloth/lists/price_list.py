@@ -20,6 +20,7 @@ from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord
 from nematex.tables import properties, readable
 from nematex.usecases.cloth.lists.cells import column_units, read_values
+from nematex.usecases.cloth.lists.describing import colour_in, described, named
 from nematex.usecases.cloth.lists.headings import HELPERS, heading_currency, unit_columns, with_unit
 from nematex.usecases.cloth.lists.making import make_record
 from nematex.usecases.cloth.values import value_of, with_values
@@ -115,15 +116,33 @@ def _values(reading: Reading, cells: list[str], row: int) -> tuple[dict[str, Any
             faults.append(RowFault(row, heading, text[:60], f"“{fault.value}” {fault.rule}", cell_only=True))
             said = {name: fault.palette} if fault.palette.colours else {}
         except FieldFault as fault:
-            faults.append(RowFault(row, heading, text[:60], fault.rule, cell_only=name not in NEEDED))
-            continue
+            said = {each: value for each, value in described(text).items() if properties()[name].kind == "choice"}
+            if not said:
+                faults.append(RowFault(row, heading, text[:60], fault.rule, cell_only=name not in NEEDED))
+                continue
         values = {**said, **values} if name == "stretch_cross_pct" else {**values, **said}
         if name == "stretch_cross_pct":
             values["stretch_unsaid"] = "stretch_length_pct" not in said and not SAYS_ACROSS.search(f"{heading} {text}")
+    _describe(reading, cells, values)
     price = values.get("price_per_m")
     if price and not price[1] and reading.currency:
         values["price_per_m"] = (price[0], reading.currency)
     return values, faults
+
+
+def _describe(reading: Reading, cells: list[str], values: dict[str, Any]) -> None:
+    """What describing columns and the name tell beyond the columns of their own; changes `values`."""
+    texts = [cells[at] for at, name in reading.mapping.items() if name == "described" and at < len(cells)]
+    for text in [*texts, str(values.get("notes") or "")]:
+        for name, value in described(text).items():
+            values.setdefault(name, value)
+    if said := described(str(values.get("fibres") or "")).get("structure"):
+        values.setdefault("structure", said)  # '95% polyester 5% elastane, knitted'
+    name = str(values.get("name") or "")
+    for each, value in named(name, values).items():
+        values.setdefault(each, value)
+    if "colours" not in values and (palette := colour_in(name, reading.tables)):
+        values["colours"] = palette
 
 
 def read_rows(reading: Reading) -> list[ReadRow]:
