@@ -7,6 +7,8 @@ import subprocess
 import sys
 from pathlib import Path
 
+import nematex
+
 STEPS = (
     ("format", ("ruff", "format", "--check", "--quiet", ".")),
     ("lint", ("ruff", "check", "--quiet", ".")),
@@ -17,7 +19,7 @@ STEPS = (
 
 def run_checks(more: list[str], long: bool = False, durations: bool = False) -> int:
     """Run every step, whatever failed before; the last line is pytest's. With `more` only those tests, one after the other."""
-    root = Path(os.environ.get("NEMATEX_HOME", "."))
+    root = Path(nematex.__file__).parents[2]  # of the program, wherever the shop lies
     tools = Path(sys.executable).parent
     failed = []
     for name, (tool, *arguments) in () if more else STEPS:
