@@ -138,3 +138,11 @@ def test_fibres_that_do_not_make_the_whole_are_said() -> None:
     short = assess_one({"cloth": {"cloth": "cotton lawn", "fibres": "60% cotton 30% viscose"}, **asked})
     assert short["faults"] == ["fibres: the shares add up to 90 %, not 100 %"]
     assert assess_one({"cloth": {"cloth": "cotton lawn"}, **asked})["faults"] == []
+
+
+def test_a_cloth_named_by_a_wider_word_that_a_detail_refuses_is_with_care_and_says_why() -> None:
+    """'Jersey' names slinky jersey too; close to the body it shows what is beneath. Common practice, no source."""
+    cloth = {"cloth": "slinky jersey", "fibres": "95% polyester 5% elastane", "stretch_cross_pct": 60, "weight_gsm": 165}
+    pattern = {"structure": "knit", "recommended": "jersey, stretch velvet, ponte", "garment": "dress", "details": ["bodycon"]}
+    found = assess_one({"cloth": cloth, "pattern": pattern})["checks"]["fibre"]
+    assert (found["verdict"], "slinky jersey is thin for" in found["reason"]) == ("with care", True), found
