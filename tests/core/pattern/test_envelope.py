@@ -9,6 +9,7 @@ from envelope_texts import TEXTS
 
 from nematex.core.cloth.lexicon import key
 from nematex.core.pattern.envelope import Interpretation, read_envelope
+from nematex.core.pattern.paste import read_paste
 from nematex.tables import trade_tables
 
 TABLES = trade_tables()
@@ -187,3 +188,13 @@ def test_texts_in_many_styles(text: str, wanted: dict[str, Any]) -> None:
     assert not wanted.get("without", set()) & types(reading)
     assert wanted.get("avoid", set()) == reading.avoid_structures
     assert wanted.get("out", set()) <= {name for item in reading.avoid_cloths for name in item.types}
+
+
+def test_what_is_also_possible_never_sets_the_structure() -> None:
+    reading = read("Denim, corduroy, linen; also low stretch knits")
+    assert (reading.structures, reading.also_structures, reading.most_cross_of) == (set(), {"knit"}, {"knit": 35.0})
+
+
+def test_a_sentence_of_no_bearing_takes_no_option_twice() -> None:
+    draft = read_paste("Tern smock\nRemovable belt for every occasion.\n", TABLES)
+    assert len(draft.options) <= 1

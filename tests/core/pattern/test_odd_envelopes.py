@@ -12,6 +12,7 @@ from nematex.core.beneath.notions import Notion, read_notions
 from nematex.core.pattern.paste import Draft, read_paste
 from nematex.core.pattern.paste.sizes import read_sizes
 from nematex.tables import trade_tables
+from nematex.usecases.pattern.form import _sizes, paste_into
 
 DRESSES = """Dress A / Dress B / Tunic C
 Suggested fabrics: cotton lawn, challis, crepe. Not suitable for knits or obvious diagonals. Extra cloth is needed to match.
@@ -155,3 +156,9 @@ def test_a_level_in_the_title_two_facts_on_a_line_and_stars_beside_each_width() 
     assert [(size["label"], size["bust_cm"]) for size in found.sizes] == [("8", 82.5), ("10", 86.4), ("12", 91.4)]
     assert [(row["width_cm"], row["length_m"]) for row in found.requirements] == [(114.3, 3.0861), (152.4, 2.4003)]
     assert not found.unread
+
+
+def test_sizes_without_measurements_are_kept_by_the_form() -> None:
+    """What the form was filled with from an envelope is read back as it was."""
+    values, _ = paste_into({"envelope": "Knot trousers\nDenim, linen.\nSizes 8 10 12\n140 cm: 2 2 2.1 m"}, trade_tables(), ())
+    assert [size["label"] for size in _sizes(values["sizes"], trade_tables())] == ["8", "10", "12"]

@@ -13,6 +13,7 @@ from nematex.core.codes import code_key
 from nematex.core.errors import FieldFault
 from nematex.core.pattern.facts import FITS, USES, Size
 from nematex.core.pattern.paste import Draft, read_paste
+from nematex.core.pattern.paste.sizes import read_sizes
 from nematex.core.quantity.reader import read_length_cm
 from nematex.core.tables import Tables
 from nematex.store.records import PatternRecord
@@ -155,6 +156,13 @@ def made_code(of: str, taken: Collection[str]) -> str:
     return next(code for number in count(1) if code_key(code := f"{letters}-{number:02d}") not in taken)
 
 
+def _as_list(lines: list[str]) -> list[str]:
+    """Sizes of which nothing is measured stand one below the other: as one list, so that they are read as such."""
+    labels = [line.strip() for line in lines[1:]]
+    bare = lines[0].strip().casefold() in ("size", "sizes") and all(len(read_sizes(each) or ()) == 1 for each in labels)
+    return [f"Sizes: {', '.join(labels)}"] if bare and labels else lines
+
+
 def _sizes(text: str, tables: Tables) -> list[dict[str, Any]]:
     """The size table: a heading and one line for each size, as the form writes it or as a spreadsheet is pasted."""
     bands: list[tuple[str, list[str]]] = [("", [])]
@@ -170,7 +178,7 @@ def _sizes(text: str, tables: Tables) -> list[dict[str, Any]]:
     for band, lines in bands:
         if not lines:
             continue
-        draft = read_paste("\n".join(lines), tables)
+        draft = read_paste("\n".join(_as_list(lines)), tables)
         bad = next((line for line in draft.lines if line.fault or (line.text.strip() and not line.field)), None)
         if bad:
             rule = bad.fault or "is no row of the size table; write “size | bust | waist | hip” and a line for each size"

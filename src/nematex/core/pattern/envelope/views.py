@@ -41,9 +41,6 @@ class Views(Naming):
                 clause.views = tuple(views)
                 if clause.kind in ("cloth", "structure"):
                     clause.conditions.append(condition)
-            if not nouns(now.named()):
-                for clause in now.piece:
-                    clause.views = tuple(views)
             return after - at
         now.scope.views = tuple(views)
         now.scope.conditions = (condition,)

@@ -15,7 +15,7 @@ from nematex.core.pattern.envelope import read_envelope
 from nematex.core.pattern.paste import facts
 from nematex.core.pattern.paste.amount_rows import amounts_line
 from nematex.core.pattern.paste.columns import column_header, column_row
-from nematex.core.pattern.paste.design import garments_of, is_prose, read_design
+from nematex.core.pattern.paste.design import detail_of, garments_of, is_prose, pieces, read_design
 from nematex.core.pattern.paste.draft import Draft, Line
 from nematex.core.pattern.paste.measure_rows import measurement_line, said_again
 from nematex.core.pattern.paste.open_state import TABLES, TEXTS, Open
@@ -130,7 +130,8 @@ def _is_list_of_cloths(at: Open, text: str) -> bool:
 def _says_nothing(at: Open, text: str) -> bool:
     """'A classic for every season.' is understood, and has no bearing on the cloth."""
     words = read_envelope(text, at.tables).heaps if len(text) <= LONGEST_PROSE else []
-    return bool(words) and all(word.kind == "idle" for word in words) and not read_design(at, text)
+    designed = garments_of(text, at.tables) or any(detail_of(piece, at.tables) for piece in pieces(text))
+    return bool(words) and all(word.kind == "idle" for word in words) and not designed
 
 
 def _begun(at: Open, line: Line) -> bool:
