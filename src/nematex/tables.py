@@ -242,9 +242,12 @@ def trade_tables() -> Tables:
                 _many(row["details"]),
                 row["over"] == "1",
                 dict(pair.split("=", 1) for pair in _many(row["instead"])),
+                row["layer"],
+                row["drawn"],
+                dict(pair.split("=", 1) for pair in _many(row["look"])),
             ),
         ),
-        shapes=tuple(Shape(row["word"], row["drawn"], row["hung"]) for row in _rows("garment_shapes.csv")),
+        shapes=tuple(Shape(row["word"], row["hung"]) for row in _rows("garment_shapes.csv")),
         traits=_traits(),
         hacks={row["kind"]: _hack(row) for row in _rows("hacks.csv")},
         usual_pieces={

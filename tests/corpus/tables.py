@@ -45,7 +45,8 @@ def _row(row: dict[str, Any], wanted: str, _: Draft) -> bool:
     parts = re.fullmatch(r"(?P<sizes>[^#@]*)(?:#(?P<view>[^@]+))?(?:@(?P<garment>.+))?", whom)
     assert parts
     sizes = set(parts["sizes"].split(",")) - {""}
-    for each in row.get("requirements", []):
+    of_each = [{**each, "garment": one["garment"]} for one in row.get("garments", []) for each in one.get("requirements", [])]
+    for each in of_each or row.get("requirements", []):
         if (
             abs(each["width_cm"] - float(width)) <= NEAR_CM
             and abs(each["length_m"] - float(length)) <= NEAR_M
@@ -62,7 +63,8 @@ def _row(row: dict[str, Any], wanted: str, _: Draft) -> bool:
 def _detail(row: dict[str, Any], wanted: str, _: Draft) -> bool:
     """'gathers', 'ties#B': a detail of the whole, or of one view."""
     name, _, view = wanted.partition("#")
-    general = {_named(word) for word in row.get("details", [])}
+    kind = TABLES.garments.find(row.get("garment", ""))
+    general = {_named(word) for word in row.get("details", [])} | set(kind.details if kind else ())
     of_parts = {_named(word) for part in row.get("parts", []) for word in part["details"]}
     options = [each for each in row.get("options", []) if name in {_named(word) for word in each["details"]}]
     if view:

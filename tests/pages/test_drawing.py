@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from dataclasses import fields
 from decimal import Decimal
 
 import pytest
@@ -15,7 +16,7 @@ from nematex.core.hang.silhouettes import SILHOUETTES
 from nematex.core.judging.demand import demand
 from nematex.core.judging.pairing import Pairing, pair
 from nematex.core.pattern.facts import Pattern, Size, Wish
-from nematex.core.pattern.look import look_of
+from nematex.core.pattern.look import Look, look_of
 from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import trade_tables
 from nematex.usecases.photo.made_up import made_up
@@ -24,9 +25,10 @@ from nematex.usecases.quantity.saying import Voice, hand_word
 from nematex.web.drawing.garment import Figure, drawn_figure
 from nematex.web.drawing.swatch import swatch, tile
 from nematex.web.drawing.tape import strip
-from nematex.web.rooms.parts import EVERY_DRAWING
+from nematex.web.rooms.parts import WITH_DETAILS
 
 TABLES = trade_tables()
+FLAGS = ("pockets", "flounce", "knot", "loose")
 PATTERN = Pattern(structure="woven", recommended="light wovens with drape: lawn, challis")
 
 
@@ -105,13 +107,45 @@ def _half(found: Figure) -> float:
     return max(float(x) for path in found.panels for x in re.findall(r"[ML](-?\d+\.\d) ", path))
 
 
-@pytest.mark.parametrize("name", EVERY_DRAWING)
+@pytest.mark.parametrize("name", [*WITH_DETAILS, *(row.name for row in TABLES.garments.rows)])
 def test_every_garment_can_be_drawn(name: str) -> None:
     found = _figure(name)
     assert found.panels
     assert found.box[2] > 40
     assert found.box[3] > 30
     assert {shape.hung for shape in TABLES.shapes if shape.hung} == set(SILHOUETTES)
+
+
+def test_there_are_a_hundred_garments_and_each_row_is_known_to_the_drawing() -> None:
+    rows = TABLES.garments.rows
+    assert len(rows) >= 100
+    assert {row.layer for row in rows} == {"top", "bottom", "whole", "over", "sleep", "beside"}
+    traits = {*(field.name for field in fields(Look)), "length"} - {"kind", "length_cm", "sleeve_cm"}
+    assert {trait for row in rows for trait in row.look} <= traits
+    values = {(trait, row.value) for trait in TABLES.traits for row in TABLES.traits[trait]}
+    drawn_by_name = {("leg", "flared"), ("leg", "close"), ("skirt", "bubble"), ("closure", "open")}
+    named = {(trait, value) for row in rows for trait, value in row.look.items() if trait not in ("length", *FLAGS)}
+    assert named - values == drawn_by_name
+
+
+@pytest.mark.parametrize(
+    ("one", "other"),
+    [
+        ("jumpsuit", "playsuit"), ("trousers", "culottes"), ("jacket", "cape"), ("jacket", "gilet"), ("coat", "jacket"),
+        ("dressing gown", "kimono"), ("waistcoat", "top"), ("leggings", "trousers"), ("flared trousers", "wide trousers"),
+        ("bubble skirt", "gathered skirt"), ("wrap skirt", "skirt"), ("blazer", "bomber jacket"), ("swimsuit", "bodysuit"),
+        ("apron", "pinafore"), ("bag", "hat"), ("cardigan", "bolero"), ("shirt dress", "dress"), ("sweatshirt", "tee"),
+    ],
+)  # fmt: skip
+def test_garments_that_a_shopper_tells_apart_are_drawn_apart(one: str, other: str) -> None:
+    """Common practice, no source."""
+    assert _figure(one).panels != _figure(other).panels or _figure(one).lines != _figure(other).lines
+
+
+def test_a_dress_that_is_called_a_shift_is_drawn_as_one_and_no_other_layer_is_taken_from_a_name() -> None:
+    shift = look_of(Pattern(name="Avocet shift", garment="dress"), TABLES)
+    assert (shift.skirt, shift.waist) == ("straight", "none")
+    assert look_of(Pattern(name="Coat of Leaves", garment="dress"), TABLES).kind == "dress"
 
 
 def test_drawings_follow_the_details() -> None:

@@ -213,3 +213,18 @@ def test_from_the_front_page_to_a_pick_by_keys_alone(page: Page, site: Site) -> 
     page.wait_for_url("**/programmes/*")
     assert len(keys) < 20  # it took 75 once
     assert site.complaints == []
+
+
+def test_an_envelope_of_two_garments_becomes_two_patterns(page: Page, site: Site) -> None:
+    page.goto("/patterns/new")
+    envelope = "Snipe hoodie and joggers\nHoodie: French terry\nJoggers: ponte\nHoodie 150 cm 1.8 m\nJoggers 150 cm 1.4 m"
+    page.get_by_label("The envelope, pasted").fill(envelope)
+    page.get_by_role("button", name="Read it into the form").click()
+    page.get_by_role("button", name="Save, then the joggers").click()
+    expect(page.get_by_role("status")).to_contain_text("Snipe hoodie is kept")
+    expect(page.get_by_label("Recommended cloths")).to_have_value("ponte")
+    expect(page.get_by_role("button", name="Save, then")).to_have_count(0)
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_role("heading", level=1, name="Snipe joggers")).to_be_visible()
+    page.goto("/patterns")
+    expect(page.get_by_role("link", name=re.compile("Snipe (hoodie|joggers)"))).to_have_count(2)

@@ -109,7 +109,10 @@ class Detail:
 
 @dataclass(frozen=True, slots=True)
 class Garment:
-    """A kind of garment: whether it has legs, hangs from the waist, goes over other clothes; which details it implies."""
+    """A kind of garment: whether it has legs, hangs from the waist, goes over other clothes; which details it implies.
+
+    `layer` of an outfit; `drawn`: the kind of drawing and draft; `look`: traits of it that go without saying.
+    """
 
     name: str
     bifurcated: bool
@@ -118,14 +121,21 @@ class Garment:
     details: tuple[str, ...]
     over: bool = False  # worn over other clothes, so that a sheer one may stay sheer
     instead: Mapping[str, str] = field(default_factory=dict)  # a detail's word that means another one here
+    layer: str = "top"
+    drawn: str = "tee"
+    look: Mapping[str, str] = field(default_factory=dict)
+
+    @property
+    def general(self) -> bool:
+        """Whether its name leaves the shape open, as 'dress' does."""
+        return not self.look and not self.details
 
 
 @dataclass(frozen=True, slots=True)
 class Shape:
-    """What a word in a garment's name says of how it is drawn and hung; empty where it says nothing of that."""
+    """What a word in a garment's name says of how it hangs."""
 
     word: str
-    drawn: str
     hung: str
 
 
@@ -286,13 +296,9 @@ class Tables:
         """The details that play this role."""
         return tuple(detail for detail in self.details.rows if role in detail.roles)
 
-    def drawn(self, words: str) -> str:
-        """The drawing of the first word of the table that stands in these; "" where none does."""
-        return next((row.drawn for row in self.shapes if row.drawn and row.word in words.casefold()), "")
-
     def hung(self, words: str) -> str:
         """The silhouette of the first word of the table that stands in these; "" where none does."""
-        return next((row.hung for row in self.shapes if row.hung and row.word in words.casefold()), "")
+        return next((row.hung for row in self.shapes if row.word in words.casefold()), "")
 
     def weight_word(self, word: str, structure: str) -> WeightWord:
         """The row of a weight word; nets and lace use the woven row."""

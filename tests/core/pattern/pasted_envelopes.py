@@ -192,7 +192,7 @@ Size 8-12 14-18 20-24
 150 cm 3.0 3.3 3.6
 Lining
 140 cm 2.4 2.6 2.9""",
-     {"name": "Dotterel coat", "house": "Brindlecote", "garment": "jacket", "cloths": {"wool coating", "tweed"},
+     {"name": "Dotterel coat", "house": "Brindlecote", "garment": "coat", "cloths": {"wool coating", "tweed"},
       "need": [("A", "main", 150, 3.0, "8"), ("A", "main", 150, 3.6, "20"), ("A", "lining", 140, 2.4, "8")]}),
     ("""Size\tView\tWidth\tMetres
 8-12\tA\t140\t2.1
@@ -226,9 +226,9 @@ Bust 84 88""", {"labels": ["8", "10", "12"], "faults": ["has 2 numbers for 3 siz
 Sizes 8 10 12
 150 cm 2.0 2.1 2.2 2.3 m""", {"faults": ["has 4 amounts for 3 sizes"]}),
     ("TP-29 Knot twist top by Tallowby Pattern Works\nFabric: light jersey, ITY, viscose jersey; 50% stretch",
-     {"code": "TP-29", "name": "Knot twist top", "house": "Tallowby Pattern Works", "garment": "top",
+     {"code": "TP-29", "name": "Knot twist top", "house": "Tallowby Pattern Works", "garment": "twist top",
       "cloths": {"viscose jersey"}}),
-    ("Corncrake shirt dress\n\nSuggested: shirting, chambray, poplin", {"name": "Corncrake shirt dress", "garment": "dress",
+    ("Corncrake shirt dress\n\nSuggested: shirting, chambray, poplin", {"garment": "shirt dress",
                                                                        "cloths": {"shirting", "chambray", "cotton poplin"}}),
     ("Lapwing cocoon\nCloth\nmedium weight linen, wool crepe\n\nWe hope you enjoy the making!",
      {"name": "Lapwing cocoon", "cloths": {"linen", "wool crepe"}, "unread": 1}),

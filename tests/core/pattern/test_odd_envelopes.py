@@ -12,7 +12,8 @@ from nematex.core.beneath.notions import Notion, read_notions
 from nematex.core.pattern.paste import Draft, read_paste
 from nematex.core.pattern.paste.sizes import read_sizes
 from nematex.tables import trade_tables
-from nematex.usecases.pattern.form import _sizes, paste_into
+from nematex.usecases.pattern.form import _sizes
+from nematex.usecases.pattern.pasted import paste_into
 
 DRESSES = """Dress A / Dress B / Tunic C
 Suggested fabrics: cotton lawn, challis, crepe. Not suitable for knits or obvious diagonals. Extra cloth is needed to match.

@@ -9,11 +9,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from nematex.core.errors import FieldFault
+from nematex.core.pattern.facts import Pattern
+from nematex.core.pattern.look import layer_of
 from nematex.core.set.brief import FIELDS, Brief, read_brief, with_usual
-from nematex.core.set.layers import layer_of
 from nematex.tables import trade_tables
 
-KINDS = trade_tables().judging.proposal.kinds
+TABLES = trade_tables()
+KINDS = TABLES.judging.proposal.kinds
 
 
 @pytest.mark.parametrize(
@@ -71,15 +73,18 @@ def test_any_text_is_read_or_refused_in_words(given_texts: dict[str, str]) -> No
 
 
 @pytest.mark.parametrize(
-    ("kind", "garment", "layer"),
+    ("garment", "layer"),
     [
-        ("skirt", "", "bottom"),
-        ("shirt", "overshirt", "over"),
-        ("shirt", "blouse", "top"),
-        ("coat", "", "over"),
-        ("slip", "", "whole"),
+        ("skirt", "bottom"),
+        ("overshirt", "over"),
+        ("blouse", "top"),
+        ("coat", "over"),
+        ("slip", "whole"),
+        ("nightshirt", "sleep"),
+        ("bag", "beside"),
+        ("never heard of", "top"),
     ],
 )
-def test_layers(kind: str, garment: str, layer: str) -> None:
+def test_layers(garment: str, layer: str) -> None:
     """Common practice, no source."""
-    assert layer_of(kind, garment) == layer
+    assert layer_of(Pattern(garment=garment), TABLES) == layer

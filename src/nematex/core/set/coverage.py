@@ -15,7 +15,8 @@ from nematex.core.rules.reckoning import CoverageRules
 from nematex.core.tables import Tables
 
 PLACES = ("bust", "waist", "hip")
-WHOLE = ("dress", "slip", "jumpsuit", "dungarees", "coat", "gown")
+WHOLE = ("dress", "slip", "jumpsuit", "dungarees", "swimsuit", "coat", "gown")
+FITS_ALL = ("cape", "apron", "bag", "hat")
 
 Range = tuple[float, float]
 
@@ -54,6 +55,8 @@ def places_of(kind: str) -> tuple[str, ...]:
     """What decides whether a kind of garment fits: the hip for what hangs from the waist, the bust above it, else both."""
     if kind in BOTTOMS:
         return ("waist", "hip")
+    if kind in FITS_ALL:
+        return ()
     return ("bust", "hip") if kind in WHOLE else ("bust",)
 
 

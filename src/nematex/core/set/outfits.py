@@ -123,6 +123,8 @@ def gained(both: Pairs, known: int, left_out: int | None = None) -> Floats:
     for number in range(len(found)):
         at = known + number
         layer = both.layers[at]
+        if layer not in UNDER_AND_OVER:
+            continue  # what is slept in or carried makes no outfit
         if layer == "over":
             found[number] = sum(_over(both, [at], each) for each in worn_already)
             continue

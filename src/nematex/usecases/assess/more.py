@@ -186,12 +186,19 @@ def _without_cloth(found: Matrix, stock_m: list[float | None], patterns: Sequenc
     return [int(at) for at in found.without_cloth(held[None, :] >= least[:, None])]
 
 
+def _place(text: str, number: int) -> dict[str, int]:
+    """Where a line stands in the text that was pasted: letters from its beginning."""
+    lines = text.split("\n")
+    start = sum(len(line) + 1 for line in lines[: number - 1])
+    return {"start": start, "end": start + len(lines[number - 1])}
+
+
 def assess_envelope(text: str, tables: Tables) -> dict[str, Any]:
     """A pasted envelope as the fields of a pattern, with what was not read."""
     draft = read_paste(text, tables)
     return {
         "pattern": draft.as_row(),
-        "unread": [{"line": line.number, "text": line.text} for line in draft.unread],
+        "unread": [{"line": line.number, "text": line.text, **_place(text, line.number)} for line in draft.unread],
         "faults": [{"line": line.number, "text": line.text, "rule": line.fault} for line in draft.faults],
         **said(read_envelope(str(draft.as_row().get("recommended", "")), tables)),
     }

@@ -3,16 +3,14 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Collection, Mapping
-from itertools import count
+from collections.abc import Mapping
 from typing import Any
 
 from pydantic import ValidationError
 
-from nematex.core.codes import code_key
 from nematex.core.errors import FieldFault
 from nematex.core.pattern.facts import FITS, USES, Size
-from nematex.core.pattern.paste import Draft, read_paste
+from nematex.core.pattern.paste import read_paste
 from nematex.core.pattern.paste.sizes import read_sizes
 from nematex.core.quantity.reader import read_length_cm
 from nematex.core.tables import Tables
@@ -67,10 +65,10 @@ def label_of(name: str) -> str:
 
 def form_values(record: PatternRecord) -> dict[str, str]:
     """A record as the texts of its form."""
-    return _as_texts(flat_pattern(record))
+    return as_texts(flat_pattern(record))
 
 
-def _as_texts(flat: dict[str, Any]) -> dict[str, str]:
+def as_texts(flat: dict[str, Any]) -> dict[str, str]:
     """Fields under the names of the exchange as the texts of the form."""
     values = {name: flat.get(name) or "" for name in TEXTS}
     values |= {name: f"{flat[name]:g}" if flat.get(name) else "" for name in NUMBERS}
@@ -108,52 +106,6 @@ def _size_lines(sizes: list[Size]) -> str:
         lines.append(" | ".join([size.label, *cells]))
     heads = [SIZE_COLUMNS[name] + (" cm" if name.endswith("_cm") else "") for name in used]
     return "\n".join([" | ".join(["size", *heads]), *lines]) if sizes else ""
-
-
-def draft_values(draft: Draft, typed: dict[str, str]) -> dict[str, str]:
-    """What a pasted envelope fills in; a field that was typed already stays as it is."""
-    found = _as_texts(draft.as_row())
-    found["for"] = draft.texts.get("for", "")
-    return {name: typed.get(name) or found.get(name, "") for name in {*found, *typed}}
-
-
-def paste_into(typed: dict[str, str], tables: Tables, taken: Collection[str]) -> tuple[dict[str, str], Draft]:
-    """The form with the pasted envelope read into it, and the draft with where each line went.
-
-    Where the envelope has no code one is made that is not among `taken`, the keys of codes.
-    """
-    draft = read_paste(typed.get("envelope", ""), tables)
-    values = draft_values(draft, typed)
-    if not values.get("code") and values.get("name"):
-        values["code"] = made_code(values.get("house") or values["name"], taken)
-    return values, draft
-
-
-# Where a line that was not read may be put, with its name on the page.
-PLACES = {
-    "recommended": "recommended cloths", "avoid": "not suitable", "details": "details", "notions": "notions",
-    "licence": "licence", "notes": "notes",
-}  # fmt: skip
-
-
-def place_lines(values: dict[str, str], draft: Draft) -> dict[str, str]:
-    """The form with each line that was not read where it was put (`line-3`: "notions"); one already there stays once."""
-    placed = dict(values)
-    for line in draft.unread:
-        place, text = values.get(f"line-{line.number}", ""), line.text.strip()
-        if place not in PLACES:
-            continue
-        there = placed.get(place, "")
-        if text not in there:
-            placed[place] = f"{there}{', ' if place == 'details' else chr(10)}{text}" if there else text
-        line.field = PLACES[place]
-    return placed
-
-
-def made_code(of: str, taken: Collection[str]) -> str:
-    """A code from the first letters of a house or name, with the first number that is free: 'Orrel Patterns' → OP-01."""
-    letters = "".join(word[0] for word in re.findall(r"[^\W\d_]+", of))[:3].upper() or "P"
-    return next(code for number in count(1) if code_key(code := f"{letters}-{number:02d}") not in taken)
 
 
 def _as_list(lines: list[str]) -> list[str]:

@@ -78,7 +78,7 @@ def read_described(state: State, given: Mapping[str, str]) -> Described:
         if len(words) > LONGEST:
             raise FieldFault(name, f"{words[:40]}…", f"is {len(words)} letters long; at most {LONGEST} are read")
     garment, *details = (part.strip() for part in text["shape"].split(","))
-    if not state.tables.drawn(garment):
+    if state.tables.garments.find_within(garment) is None:
         rule = "names no garment that is known here; write it like midi shirt dress, long sleeves, tiered skirt"
         raise FieldFault("shape", text["shape"][:60], rule)
     for name, choices in (("structure", STRUCTURES), ("sheer", SHEERNESS)):

@@ -11,7 +11,8 @@ from functools import lru_cache
 
 from nematex.core.hang.hem import MODERATE_CM
 from nematex.core.pattern.look import BOTTOMS, Look
-from nematex.web.drawing.below import below, waistband
+from nematex.web.drawing.apart import APART
+from nematex.web.drawing.below import below, flounce, waistband
 from nematex.web.drawing.curves import Point, along, both, curve, mirrored, outline, waved, whole
 from nematex.web.drawing.sheet import (
     FLAT_SLEEVE,
@@ -25,6 +26,8 @@ from nematex.web.drawing.sheet import (
     hung,
     pocket,
 )
+
+PEPLUM_FOLDS = 5
 
 
 @dataclass(frozen=True)
@@ -48,6 +51,12 @@ def _figure(drawn: Look, tenths: int) -> Figure:
     if drawn.kind in BOTTOMS:
         waistband(sheet, 0.0, drawn.waist)
         below(sheet, drawn, 0.0, tenths)
+    elif drawn.kind in APART:
+        if drawn.sleeve != "none" and drawn.kind == "swimsuit":
+            _sleeves(sheet, drawn, tenths)
+        APART[drawn.kind](sheet, drawn, tenths)
+        if drawn.collar == "hood":
+            _collar(sheet, drawn, _neck(drawn))
     else:
         _above(sheet, drawn, tenths)
     return _finished(sheet, drawn)
@@ -78,6 +87,8 @@ def _above(sheet: Sheet, drawn: Look, tenths: int) -> None:
         _bodice(sheet, drawn)
     if low and drawn.waist == "none":
         return
+    if drawn.flounce and drawn.kind == "tee":
+        flounce(sheet, LOOSE_HALF - 1.0, drawn.length_cm, PEPLUM_FOLDS)
     if low or drawn.kind == "dungarees":
         at = {"dropped": 56.0, "empire": 30.0}.get(drawn.waist, WAIST_CM)
         if drawn.waist == "elastic":
@@ -109,7 +120,7 @@ def _bottom(drawn: Look) -> list[Point]:
         return [*curve(UNDERARM, (half, (UNDERARM[1] + at) / 2), (half, at)), (0.0, at)]
     deep = drawn.length_cm if drawn.kind not in ("dress", "jumpsuit") else WAIST_CM + drawn.length_cm
     if not loose:
-        hip = [(HIP_HALF, 62.0), (HIP_HALF + 2, deep)] if deep > 66 else [(HIP_HALF, deep)]
+        hip = [(HIP_HALF, 62.0), (HIP_HALF + 2, deep)] if deep > 66 else [(HIP_HALF, deep)] if deep > WAIST_CM + 6 else []
         return [*curve(UNDERARM, (WAIST_HALF + 1, 36), (WAIST_HALF + 1.5, WAIST_CM)), *hip, (0.0, deep + 0.6)]
     wide = LOOSE_HALF + (3 if drawn.loose else 0) + (3 if drawn.kind in ("coat", "gown") else 0)
     return [*curve(UNDERARM, (wide - 1.5, 40), (wide, deep), 6), (0.0, deep + 0.8)]
@@ -198,7 +209,7 @@ def _strapped(sheet: Sheet, drawn: Look) -> None:
         )
         return
     neck = [(0, 22.0), (11.5, 15.0)]
-    side = [*curve((11.5, 15), (20, 20), (21.5, 25)), *_bottom(replace(drawn, loose=False))]
+    side = [*curve((11.5, 15), (18, 21), UNDERARM), *_bottom(replace(drawn, loose=False))[1:]]
     sheet.panels.append(whole([*neck, *side]))
 
 

@@ -35,10 +35,10 @@ def outfit_drawing(worn: Sequence[tuple[Figure, ClothRecord, str, str]]) -> Outf
     """Of garments as (drawing, cloth, kind, layer): bottoms first, so that a top hangs over its waistband."""
     pieces: list[Piece] = []
     right = 0.0
-    order = ("bottom", "whole", "sleep", "top", "over")
+    order = ("bottom", "whole", "sleep", "top", "over", "beside")
     for figure, cloth, kind, layer in sorted(worn, key=lambda each: order.index(each[3])):
         x = 0.0
-        if layer == "over":
+        if layer in ("over", "beside"):
             x = right + BESIDE_CM - figure.box[0]
         pieces.append(Piece(figure, cloth, x, WAIST_CM if kind in BOTTOMS else 0.0))
         right = max(right, x + figure.box[0] + figure.box[2])

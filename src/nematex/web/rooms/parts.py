@@ -18,7 +18,7 @@ from nematex.web.rooms.common import now
 
 room = Blueprint("parts", __name__)
 PATTERN = Pattern("Sample skirt", "skirt", "woven", "Lightweight wovens with drape: challis, lawn, crepe.", details=("tiers",))
-EVERY_DRAWING = (
+WITH_DETAILS = (
     "tee", "shirt", "shirt with ruffle collar and full sleeves", "puff sleeve blouse", "wrap dress", "shift dress",
     "gathered dress with long sleeve", "sleeveless v-neck dress", "slip dress", "tiered skirt", "pencil skirt",
     "circle skirt with flounce", "pleated skirt", "trousers", "wide-leg trousers", "joggers", "shorts", "jumpsuit",
@@ -58,7 +58,8 @@ def parts() -> str:
             ]
         )
     ]
-    garments = [PatternRecord(name, Pattern(name, name)) for name in EVERY_DRAWING]
+    names = (*WITH_DETAILS, *(row.name for row in now().tables.garments.rows))
+    garments = [PatternRecord(name, Pattern(name, name)) for name in names]
     return render_template(
         "parts.html",
         pairings=[_pairing(f) for f in FACTS],

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from math import ceil, pi, sin
+from math import ceil, cos, pi, sin
 
 from nematex.core.amount.lay.pieces import Piece, Point
 from nematex.core.pattern.facts import Pattern, Size, Wish
@@ -21,6 +21,7 @@ MIDDLE = Size("", bust_cm=96.0, waist_cm=78.0, hip_cm=104.0)
 TIERS, TIER_RATIO = 3, 1.6
 WIDEST_STRIP_CM = 110.0
 LEAST_ACROSS_CM = 40.0
+NECK_RADIUS_CM = 12.0  # of a cape
 
 
 @dataclass(frozen=True, slots=True)
@@ -126,7 +127,7 @@ class Drafting:
         kind = self.look.skirt
         if kind == "tiered":
             self._tiers(length)
-        elif kind in ("gathered", "pleated"):
+        elif kind in ("gathered", "pleated", "bubble"):
             ratio = 3.0 if kind == "pleated" else 1.7
             self._strips("skirt panel", self.body.waist * ratio, deep)
         else:
@@ -154,7 +155,9 @@ class Drafting:
 
     def trousers(self, length: float) -> None:
         hip, rise = self.body.hip / 4, 24.0 + self.body.hip / 20
-        foot = {"wide": hip * 1.15, "tapered": hip * 0.62, "gathered in": hip * 0.75}.get(self.look.leg, hip * 0.85)
+        foot = {"wide": hip * 1.15, "flared": hip, "tapered": hip * 0.62, "close": hip * 0.5, "gathered in": hip * 0.75}.get(
+            self.look.leg, hip * 0.85
+        )
         full = 4.0 if self.look.waist == "elastic" or self.look.leg == "wide" else 1.5
         deep = length + SEAM_CM + HEM_CM
         for name, seat, more in (("front", hip * 0.28, 0.0), ("back", hip * 0.5, 2.5)):
@@ -221,9 +224,57 @@ def _jumpsuit(draft: Drafting) -> None:
         draft.collar()
 
 
+def _cape(draft: Drafting) -> None:
+    """Half a circle in four panels, and what faces its front."""
+    outer, inner = draft.look.length_cm + NECK_RADIUS_CM + HEM_CM, NECK_RADIUS_CM
+    arc = [(outer * cos(pi / 4 * at / 8), outer * sin(pi / 4 * at / 8)) for at in range(9)]
+    draft.add("cape panel", ((inner, 0.0), *arc, (inner * cos(pi / 4), inner * sin(pi / 4))), 4, "pair")
+    draft.add("facing", _box(draft.look.length_cm, 12.0), 2, "pair")
+    draft.collar()
+
+
+def _kimono(draft: Drafting) -> None:
+    """Straight pieces only: back, fronts, sleeves, and the band around neck and fronts."""
+    half, deep = draft.body.hip / 4 + draft.body.ease / 4 + 6.0, draft.look.length_cm + SEAM_CM + HEM_CM
+    draft.add("back", _box(deep, half), 1, "fold")
+    draft.add("front", _box(deep, half - 4.0), 2, "pair")
+    draft.add("sleeve", _box(42.0, 76.0), 2)
+    draft.add("band", _box(deep + 12.0, 14.0), 2)
+
+
+def _swimsuit(draft: Drafting) -> None:
+    """Front and back to the crotch, and binding."""
+    half = draft.body.hip / 4
+    for name in ("front", "back"):
+        draft.add(name, ((8.0, 0.0), (76.0, 0.0), (76.0, 4.0), (56.0, half), (24.0, half), (0.0, 12.0), (0.0, 8.0)), 1, "fold")
+    draft.sleeves()
+    draft.add("binding", _box(90.0, 4.0), 2, free=True)
+
+
+def _apron(draft: Drafting) -> None:
+    deep = draft.look.length_cm + 2 * HEM_CM
+    draft.add("front", ((0.0, 0.0), (deep, 0.0), (deep, 38.0), (30.0, 38.0), (0.0, 14.0)), 1, "fold")
+    draft.add("tie", _box(90.0, 8.0), 2)
+    draft.add("strap", _box(62.0, 8.0))
+    draft.add("pocket", _box(20.0, 30.0))
+
+
+def _bag(draft: Drafting) -> None:
+    draft.add("side", _box(draft.look.length_cm + HEM_CM, 42.0), 2)
+    draft.add("strap", _box(66.0, 10.0), 2)
+
+
+def _hat(draft: Drafting) -> None:
+    """Crown, side and brim, each doubled by a lining of the same cloth."""
+    draft.add("crown", _box(20.0, 18.0), 2)
+    draft.add("side", _box(12.0, 32.0), 4)
+    draft.add("brim", _box(24.0, 46.0), 4)
+
+
 KINDS: dict[str, Callable[[Drafting], None]] = {
     "skirt": _skirt, "trousers": _trousers, "shorts": _trousers, "jumpsuit": _jumpsuit, "dungarees": _jumpsuit,
-    "dress": _dress, "slip": _slip,
+    "dress": _dress, "slip": _slip, "cape": _cape, "kimono": _kimono, "swimsuit": _swimsuit, "apron": _apron, "bag": _bag,
+    "hat": _hat,
 }  # fmt: skip
 
 

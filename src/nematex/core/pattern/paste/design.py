@@ -7,9 +7,9 @@ from __future__ import annotations
 
 import re
 
-from nematex.core.cloth.lexicon import key
 from nematex.core.pattern.envelope.traced import Traced
 from nematex.core.pattern.envelope.words import items, normalised
+from nematex.core.pattern.paste.garments import garments_of
 from nematex.core.pattern.paste.open_state import Open
 from nematex.core.tables import Tables
 
@@ -19,7 +19,7 @@ _MAY_BE = re.compile(r"\b(?:optional(?:ly)?|removable|detachable|wahlweise|abneh
 _ARTICLE = re.compile(r"^\s*(?:has|have|a|an|the|der|die|das|eine[rnm]?)\s+", re.IGNORECASE)
 _LINED = re.compile(r"\b(?:lined|gefüttert\w*)\b", re.IGNORECASE)
 _PART_LINED = re.compile(r"\b(?:pocket|yoke|hood|part|half|un)[\w-]*\s*-?\s*lin|ungefüttert", re.IGNORECASE)
-MOST_PIECES, SHORTEST_ENDING = 60, 4
+MOST_PIECES = 60
 
 
 def pieces(text: str) -> list[str]:
@@ -38,26 +38,6 @@ def detail_of(piece: str, tables: Tables) -> str | None:
     return next((str(item.value) for item in items(words, tables) if item.kind == "detail"), None)
 
 
-def _ends_in(word: str, garment: str) -> bool:
-    return len(garment) >= SHORTEST_ENDING and len(word) > len(garment) + 2 and word.endswith(garment)
-
-
-def garments_of(text: str, tables: Tables) -> list[str]:
-    """The garments that a text names in their order, each once; of two names that overlap the longer."""
-    words = key(text).split()
-    known = {**tables.paste_words["garment"], **{name: row.name for name, row in tables.garments.by_key.items()}}
-    found: list[str] = []
-    at = 0
-    while at < len(words):
-        size = next((size for size in range(4, 0, -1) if " ".join(words[at : at + size]) in known), 0)
-        if size:
-            found.append(known[" ".join(words[at : at + size])])
-        elif ending := next((word for word in tables.paste_words["garment"] if _ends_in(words[at], word)), None):
-            found.append(tables.paste_words["garment"][ending])  # 'Bleistiftrock' is a Rock
-        at += size or 1
-    return list(dict.fromkeys(found))
-
-
 def _said(piece: str, tables: Tables) -> str:
     """Of a title's words those that name the detail: 'Dunlin wrap dress' has a 'wrap dress'."""
     words = piece.casefold().split()
@@ -66,6 +46,12 @@ def _said(piece: str, tables: Tables) -> str:
             if tables.details.find(" ".join(words[start : start + size])):
                 return " ".join(words[start : start + size])
     return piece.casefold()
+
+
+def _goes_without_saying(piece: str, detail: str, tables: Tables) -> bool:
+    """Whether a piece only names the garment, whose kind brings the detail with it: 'hoodie'."""
+    garment = tables.garments.find(piece)
+    return garment is not None and detail in garment.details
 
 
 def _note(details: list[str], word: str) -> None:
@@ -84,6 +70,8 @@ def read_design(at: Open, text: str, title: bool = False) -> bool:
         if detail == "sleepwear":
             draft.flags["nightwear"] = True
         word = _said(piece, at.tables) if title else piece.casefold()
+        if _goes_without_saying(word, detail, at.tables):
+            continue
         if _MAY_BE.search(piece):
             draft.options.append({"name": word, "part": "", "views": [], "details": [detail]})
         else:

@@ -8,12 +8,20 @@ from typing import Any
 
 @dataclass(slots=True)
 class Line:
-    """One line as it was pasted, the field it was read into ("" where nothing was taken), and a fault if there is one."""
+    """One line as it was pasted, the field it was read into ("" where nothing was taken), and a fault if there is one.
+
+    `row`: what of it is read, where that is not all: one garment's share.
+    """
 
     number: int
     text: str
     field: str = ""
     fault: str = ""
+    row: str | None = None
+
+    @property
+    def said(self) -> str:
+        return self.text if self.row is None else self.row
 
 
 @dataclass
@@ -29,6 +37,7 @@ class Draft:
     details: list[str] = field(default_factory=list)
     numbers: dict[str, float] = field(default_factory=dict)
     flags: dict[str, bool] = field(default_factory=dict)
+    garments: list[Draft] = field(default_factory=list)  # of an envelope of several, each garment's own; first is this one
 
     @property
     def unread(self) -> list[Line]:
@@ -50,4 +59,6 @@ class Draft:
         for name in ("sizes", "requirements", "options", "parts", "details"):
             if getattr(self, name):
                 row[name] = getattr(self, name)
+        if self.garments:
+            row["garments"] = [each.as_row() for each in self.garments]
         return row

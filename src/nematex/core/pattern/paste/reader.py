@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from dataclasses import replace
 from functools import partial
 
 from nematex.core.cloth.lexicon import key
@@ -15,13 +16,15 @@ from nematex.core.pattern.envelope import read_envelope
 from nematex.core.pattern.paste import facts
 from nematex.core.pattern.paste.amount_rows import amounts_line
 from nematex.core.pattern.paste.columns import column_header, column_row
-from nematex.core.pattern.paste.design import detail_of, garments_of, is_prose, pieces, read_design
+from nematex.core.pattern.paste.design import detail_of, is_prose, pieces, read_design
 from nematex.core.pattern.paste.draft import Draft, Line
+from nematex.core.pattern.paste.garments import garments_of
 from nematex.core.pattern.paste.measure_rows import measurement_line, said_again
 from nematex.core.pattern.paste.open_state import TABLES, TEXTS, Open
 from nematex.core.pattern.paste.options import note_lining, take
 from nematex.core.pattern.paste.rows import rows_of, sizes_first
 from nematex.core.pattern.paste.sections import begin_table
+from nematex.core.pattern.paste.several import shares
 from nematex.core.pattern.paste.size_rows import bare_sizes, on_sizes
 from nematex.core.pattern.paste.view_lines import on_views, use_line, view_line
 from nematex.core.pattern.paste.width_columns import width_columns, width_row
@@ -29,7 +32,7 @@ from nematex.core.pattern.paste.words import heading, lead_and_rest, plain
 from nematex.core.quantity.scan import once
 from nematex.core.tables import Tables
 
-LONGEST_TITLE, LONGEST_ROW, LONGEST_PROSE = 80, 600, 1000
+LONGEST_TITLE, LONGEST_ROW, LONGEST_PROSE, LONGEST_PARTED = 80, 600, 1000, 20_000
 _CODE = re.compile(r"\b[A-Z]{1,4}[- ]?\d{1,5}[A-Z]?\b|(?<=#)\d{2,6}\b")
 _SENTENCE = re.compile(
     r"\b(?:suitable|suggested|recommended|designed|made for|works? best|best in|ideal|perfect (?:in|for)|use|choose)\b",
@@ -227,16 +230,43 @@ STEPS: tuple[Callable[[Open, Line, str], bool], ...] = (
 
 
 def read_paste(text: str, tables: Tables) -> Draft:
-    """Read a pasted envelope; what was not understood is in `unread`, and rows that do not fit say why."""
-    at = Open(tables, stars=facts.stars_of(text))
-    at.draft.lines = [
-        Line(number, raw) for number, raw in enumerate(text.replace("\r", "").replace("\u00a0", " ").split("\n"), 1)
-    ]
-    for line in sizes_first(at.draft.lines, tables):
-        if line.text.strip():
-            for row in rows_of(line.text, tables):
+    """Read a pasted envelope; what was not understood is in `unread`, and rows that do not fit say why.
+
+    Of an envelope of several garments the draft is the first one's, and `garments` has each one's own.
+    """
+    lines = [Line(number, raw) for number, raw in enumerate(text.replace("\r", "").replace("\u00a0", " ").split("\n"), 1)]
+    parted = shares(lines, tables) if len(text) <= LONGEST_PARTED else []
+    if not parted:
+        return _read(lines, facts.stars_of(text), tables)
+    drafts = [_read(list(each.lines), facts.stars_of(text), tables, each.garment) for each in parted]
+    if len({draft.texts.get("name", "") for draft in drafts}) < len(drafts):
+        for draft in drafts:
+            name, garment = draft.texts.get("name", ""), draft.texts["garment"]
+            draft.texts["name"] = f"{name}, {garment}" if name else garment
+    return replace(drafts[0], lines=_as_pasted(lines, drafts), garments=drafts)
+
+
+def _read(lines: list[Line], stars: dict[int, bool], tables: Tables, garment: str = "") -> Draft:
+    at = Open(tables, stars=stars)
+    at.draft.lines = lines
+    if garment:
+        at.draft.texts["garment"] = garment
+    for line in sizes_first(lines, tables):
+        if line.said.strip():
+            for row in rows_of(line.said, tables):
                 _line(at, line, row)
+        elif line.row is not None:
+            line.field = "garment"  # a garment's name above its block
         else:
             at.columns, at.widths = [], []
             at.section = at.section if at.section in TABLES and at.section != "lining" else ""
     return at.draft
+
+
+def _as_pasted(lines: list[Line], drafts: list[Draft]) -> list[Line]:
+    """Each line as it was pasted, with the fields and faults of all garments that it was read for."""
+    found: dict[int, Line] = {line.number: line for line in lines}
+    for each in (line for draft in drafts for line in draft.lines):
+        line = found[each.number]
+        line.field, line.fault = line.field or each.field, line.fault or each.fault
+    return lines

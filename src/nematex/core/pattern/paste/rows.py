@@ -45,11 +45,11 @@ def _has_amount(row: str) -> bool:
 
 def sizes_first(lines: list[Line], tables: Tables) -> list[Line]:
     """The lines in the order in which they are read: where the only list of sizes stands below its rows, it comes first."""
-    heads = [line for line in lines if _is_list_of_sizes(line.text, tables)]
+    heads = [line for line in lines if _is_list_of_sizes(line.said, tables)]
     if len(heads) != 1:
         return lines
     above = lines[: lines.index(heads[0])]
-    if not any(_waits_for_sizes(line.text, tables) for line in above):
+    if not any(_waits_for_sizes(line.said, tables) for line in above):
         return lines
     return [heads[0], *(line for line in lines if line is not heads[0])]
 

@@ -10,11 +10,11 @@ from math import ceil
 
 import numpy as np
 
+from nematex.core.pattern.look import layer_of
 from nematex.core.quantity.arrays import Floats, Mask
 from nematex.core.set.brief import Brief
 from nematex.core.set.choosing import Limit, Want
 from nematex.core.set.coverage import wanted_range
-from nematex.core.set.layers import layer_of
 from nematex.usecases.programme.proposing.candidates import Candidates, anchor_of, must_show
 from nematex.usecases.programme.whole.worn import is_printed
 
@@ -89,7 +89,7 @@ def _must_cover(at: _Gathering) -> None:
         at.want(f"a {structure}", (each.structure == structure for each in cloths), 1, cover)
     at.want("easy makes", (each.difficulty == EASY for each in found.pattern_records), brief.easy, cover)
     if brief.layers:
-        layers = [layer_of(found.kind(place), each.facts.garment) for place, each in enumerate(found.pattern_records)]
+        layers = [layer_of(each.facts, found.state.tables) for each in found.pattern_records]
         for layer, count in CAPSULE_LAYERS.items():
             least = count if brief.slots >= sum(CAPSULE_LAYERS.values()) else 1
             at.want(_layer_said(layer, least), (each == layer for each in layers), least, cover)

@@ -9,8 +9,7 @@ import numpy as np
 
 from nematex.core.judging.matrix import Matrix
 from nematex.core.judging.verdict import Verdict
-from nematex.core.pattern.look import look_of
-from nematex.core.set.layers import layer_of
+from nematex.core.pattern.look import layer_of
 from nematex.core.set.outfits import Outfit, Pairs, Piece, gained, outfits, pairs, without
 from nematex.store.records import ClothRecord, PatternRecord, Programme
 from nematex.usecases.held.shop import Shop
@@ -113,7 +112,7 @@ def _offered(state: State, programme: Programme, judged: Matrix) -> list[Offer]:
 
 def _offer(state: State, judged: Matrix, at: int, place: int) -> Offer:
     pattern, record = state.drawer.records[at], state.shelf.records[place]
-    layer = layer_of(look_of(pattern.facts, state.tables).kind, pattern.facts.garment)
+    layer = layer_of(pattern.facts, state.tables)
     verdict = Verdict(int(judged.verdict[at, place]))
     return pattern, record, verdict, piece(state, record, state.shelf.cloths[place], layer, pattern.facts.name)
 

@@ -6,8 +6,7 @@ from dataclasses import dataclass
 
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.colour.difference import delta_e
-from nematex.core.pattern.look import look_of
-from nematex.core.set.layers import layer_of
+from nematex.core.pattern.look import layer_of, look_of
 from nematex.core.set.outfits import Piece
 from nematex.core.set.palette import Coloured, labs
 from nematex.store.records import ClothRecord, PatternRecord, Pick, Programme
@@ -40,7 +39,7 @@ def worn(state: State, programme: Programme) -> list[Worn]:
         if cloth is None or pattern is None or (pick.with_before and found):
             continue
         kind = look_of(pattern.facts, state.tables, pick.view).kind
-        found.append(Worn(pick, *cloth, pattern, kind, layer_of(kind, pattern.facts.garment)))
+        found.append(Worn(pick, *cloth, pattern, kind, layer_of(pattern.facts, state.tables)))
     return found
 
 

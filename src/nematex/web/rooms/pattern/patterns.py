@@ -15,9 +15,10 @@ from nematex.usecases.judging.ranking import read_wish
 from nematex.usecases.pattern.acts import save_pattern, take_out
 from nematex.usecases.pattern.amounts import amount_tables
 from nematex.usecases.pattern.exchange import patterns_csv, patterns_json, patterns_xlsx
-from nematex.usecases.pattern.form import PLACES as LINE_PLACES
-from nematex.usecases.pattern.form import form_values, paste_into, place_lines
+from nematex.usecases.pattern.form import form_values
 from nematex.usecases.pattern.importing import import_patterns
+from nematex.usecases.pattern.pasted import DONE, HELD, others_of, paste_into, place_lines, unread_pieces
+from nematex.usecases.pattern.pasted import PLACES as LINE_PLACES
 from nematex.usecases.pattern.sizes import PLACES, figures_of
 from nematex.web.rooms.common import download, filters, find_pattern, now, shop, tell_binned
 from nematex.web.rooms.made import EXPORT, by_worker
@@ -55,9 +56,12 @@ def _form(
     shown: str = "",
     fault: FieldFault | None = None,
     draft: Draft | None = None,
+    kept: tuple[int, str] | None = None,
 ) -> str:
     page = {"values": values, "fault": fault, "record_id": record_id, "draft": draft, "shown": shown}
-    return render_template("pattern/form.html", line_places=LINE_PLACES, **page)
+    pieces = {line.number: unread_pieces(line.text, now().tables) for line in draft.lines} if draft else {}
+    others = others_of(draft, values) if draft else []
+    return render_template("pattern/form.html", line_places=LINE_PLACES, pieces=pieces, others=others, kept=kept, **page)
 
 
 @room.get("/new")
@@ -76,17 +80,27 @@ def edit(pattern_id: int) -> str:
 def save(pattern_id: int | None = None) -> Response | tuple[str, int]:
     values = {name: text.strip() for name, text in request.form.items()}
     shown = values.get(SHOWN, "")
-    if values.get("act") == "read":
-        values, draft = paste_into(values, now().tables, {code_key(each.code) for each in now().drawer.records})
-        values = place_lines(values, draft)
-        return _form(values, pattern_id, shown, None, draft), 200
+    act, _, garment = values.get("act", "").partition(":")
+    if act == "read":
+        values, draft = paste_into(values, now().tables, _codes(), garment)
+        return _form(place_lines(values, draft, now().tables), pattern_id, shown, None, draft), 200
     try:
         kept = save_pattern(shop(), now(), values, pattern_id)
     except Clashing as fault:
         return _form(fault.values, pattern_id, as_shown(fault.now), fault), 400
     except FieldFault as fault:
         return _form(values, pattern_id, shown, fault), 400
+    if garment:  # the envelope's next garment is a form of its own
+        held = {name: values.get(name, "") for name in ("envelope", HELD)}
+        held[DONE] = ",".join(filter(None, (values.get(DONE), values.get(HELD))))
+        name, taken = values.get("name", ""), _codes() | {code_key(values.get("code", ""))}
+        values, draft = paste_into(held, now().tables, taken, garment)
+        return _form(values, None, "", None, draft, (kept, name)), 200
     return redirect(url_for("patterns.pattern", pattern_id=kept))
+
+
+def _codes() -> set[str]:
+    return {code_key(each.code) for each in now().drawer.records}
 
 
 @room.post("/<int:pattern_id>/remove")
