@@ -1,8 +1,9 @@
 """A corpus of invented envelopes with what each means, and how much of it is read.
 
 `envelopes.tsv`: kind, language, text (⏎ is a line's end), and checks joined by '; '. What a sentence means to whoever cuts
-by it is common practice, no source. A third of the lines, chosen by the hash of their text, is not looked at while the
-grammar grows.
+by it is common practice, no source. A third of its lines, chosen by the hash of their text, is not looked at while the
+grammar grows; `grown.tsv` holds two later batches that were measured first (66 % and 84 % of their thirds) and then looked
+at whole, so that all of it counts as grown on.
 """
 
 from __future__ import annotations
@@ -21,7 +22,7 @@ from nematex.core.pattern.envelope.clause import Clause
 from nematex.tables import trade_tables
 
 TABLES = trade_tables()
-FILE = Path(__file__).with_name("envelopes.tsv")
+FILE, GROWN = (Path(__file__).with_name(name) for name in ("envelopes.tsv", "grown.tsv"))
 WORDS = ("permission", "condition", "part", "adjective", "limit")  # whose text is a list of cloths
 
 
@@ -33,21 +34,29 @@ class Entry:
     language: str
     text: str
     checks: tuple[str, ...]
+    grown: bool = False
 
     @property
     def unseen(self) -> bool:
-        return zlib.crc32(self.text.encode()) % 3 == 0
+        return not self.grown and zlib.crc32(self.text.encode()) % 3 == 0
 
 
 @lru_cache(maxsize=1)
 def corpus() -> tuple[Entry, ...]:
     found = []
-    for line in FILE.read_text().splitlines():
+    lines = [(line, file is GROWN) for file in (FILE, GROWN) for line in file.read_text().splitlines()]
+    for line, grown in lines:
         kind, language, text, *rest = line.split("\t")
         checks = rest[-1]
         text = "\t".join([text, *rest[:-1]])
         found.append(
-            Entry(kind, language, text.replace("⏎", "\n"), tuple(each.strip() for each in checks.split(";") if each.strip()))
+            Entry(
+                kind,
+                language,
+                text.replace("⏎", "\n"),
+                tuple(each.strip() for each in checks.split(";") if each.strip()),
+                grown,
+            )
         )
     return tuple(found)
 

@@ -83,6 +83,7 @@ FIBRE_WORDS = {
 }
 
 
+BARE = {key(word) for words in FIBRE_WORDS.values() for word in words} | {"organic", "pure", "washed", "soft"}
 SHORTEST = 4  # letters of a word that another may end in
 
 
@@ -105,7 +106,9 @@ class Lexicon:
         for word, name in self.abroad.items():
             if key(name) in self.by_key:
                 self.by_key.setdefault(key(word), self.by_key[key(name)])
-        self.endings = sorted((key(word) for word in self.abroad if " " not in word and len(word) >= SHORTEST), key=len)[::-1]
+        plain_names = [name for name in self.by_key if " " not in name and len(name) > SHORTEST]
+        abroad_names = [key(word) for word in self.abroad if " " not in word and len(word) >= SHORTEST]
+        self.endings = sorted({*plain_names, *abroad_names}, key=lambda name: (-len(name), name))
         self.groups = {word: tuple(map(self.get, names)) for word, names in groups.items()}
         self.by_group_key = {key(word): kinds for word, kinds in self.groups.items()}
         self.knits = {key(word): names for word, names in knits.items()}
@@ -114,13 +117,14 @@ class Lexicon:
         return self.types[self.index[name]]
 
     def _suffix_match(self, words: list[str]) -> ClothType | None:
-        """The longest run of words that is a cloth name, latest first: 'bean row cotton lawn' → cotton lawn."""
-        for size in range(len(words), 0, -1):
-            for start in range(len(words) - size, -1, -1):
-                found = self.by_key.get(" ".join(words[start : start + size]))
-                if found:
-                    return found
-        return None
+        """The longest run of words that is a cloth name, latest first: 'bean row cotton lawn' → cotton lawn.
+
+        A bare fibre is a cloth's name only where no other is: 'jersey organic cotton' is a jersey.
+        """
+        runs = ((start, start + size) for size in range(len(words), 0, -1) for start in range(len(words) - size, -1, -1))
+        named = [(run, found) for run in runs if (found := self.by_key.get(" ".join(words[slice(*run)])))]
+        cloths = [found for (start, end), found in named if not set(words[start:end]) <= BARE]
+        return next(iter(cloths), named[0][1] if named else None)
 
     def _compound(self, words: list[str]) -> ClothType | None:
         """A word that ends in the name of a cloth: 'Hemdenpopeline' is a poplin. The last such word counts."""

@@ -12,6 +12,8 @@ from nematex.core.pattern.envelope.standing import Standing
 from nematex.core.pattern.envelope.walk import ENDS, LOOK_AHEAD
 from nematex.core.pattern.envelope.words import Item
 
+FEW_WORDS = 6
+
 
 class Conditional(Standing):
     """Conditions and what they bind to."""
@@ -107,10 +109,22 @@ class Conditional(Standing):
         now = self.open
         if now.piece and nouns(now.piece):
             return now.bind(condition)
+        if self._inserted(condition, after):
+            return True
         if self._noun_ahead(after) or not (now.segment or now.before):
             now.scope.conditions = (*now.scope.conditions, condition)
             return True
         return now.bind(condition)
+
+    def _inserted(self, condition: Condition, after: int) -> bool:
+        """'Wool crepe and, when underlined, silk dupion': what stands between 'and' and the cloth behind speaks of that one."""
+        places = [at for at in range(after - 1, -1, -1) if isinstance(each := self._at(at), Item) and each.words == ","]
+        comma = self._at(after)
+        joined = places and isinstance(before := self._at(places[0] - 1), Item) and before.kind == "join"
+        if not (joined and isinstance(comma, Item) and comma.words == "," and self._noun_ahead(after + 1)):
+            return False
+        self.open.scope.conditions = (*self.open.scope.conditions, condition)
+        return True
 
     def _left_off(self, item: Item, at: int) -> int | None:
         """'(Tucks omitted)', 'with the tucks left out': the word stands behind what it leaves off."""
@@ -133,12 +147,34 @@ class Conditional(Standing):
         now = self.open
         if now.around and now.around[-1][1]:
             now.bind(LINED)
-        elif (comma := self._at(at + 1)) and isinstance(comma, Item) and comma.words == "," and not now.segment:
-            now.scope.conditions = (LINED,)
+        elif (comma := self._at(at + 1)) and isinstance(comma, Item) and comma.words == ",":
+            if not now.segment:
+                now.scope.conditions = (LINED,)
+            elif not now.piece and isinstance(before := self._at(at - 1), Item) and before.words == ",":
+                now.bind(LINED)  # 'tweed - underlined - or flannel'
+
+    def _only(self, item: Item, at: int) -> int | None:
+        """'Chiffon only lined' is a condition; every other 'only' is heard by what stands beside it."""
+        self._took(item)
+        after = self._at(at + 1)
+        if isinstance(after, Item) and after.kind == "lined" and self.open.bind(LINED):
+            self._took(after)
+            return 2
+        rest = self.chunks[at + 1 :]
+        words = [each for each in rest if isinstance(each, Item) and each.kind in ("unknown", "filler")]
+        structure = [each for each in self.open.named() if each.kind == "structure"]
+        if structure and 0 < len(rest) == len(words) <= FEW_WORDS:  # 'wovens only one size larger'
+            said = " ".join(word.words for word in words)
+            self.open.bind(Condition("other", said, f"only {said}"))
+            self._took_all(words)
+            return 1 + len(words)
+        return None
 
     def _unlined(self, _: Item, at: int) -> None:
         condition, comma = Condition("other", "unlined", "unlined"), self._at(at + 1)
-        if self.open.around or self.open.piece:
+        before = self._at(at - 1)
+        inserted = isinstance(before, Item) and before.words == "," and self.open.before
+        if self.open.around or self.open.piece or inserted:
             self.open.bind(condition)
         elif isinstance(comma, Item) and comma.words == ",":
             self.open.scope.conditions = (condition,)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from nematex.core.cloth.lexicon import key
-from nematex.core.pattern.envelope.clause import ALSO, PRACTISED
+from nematex.core.pattern.envelope.clause import ALSO, FIRM, PRACTISED
 from nematex.core.pattern.envelope.grammar import Phrase
 from nematex.core.pattern.envelope.narrowed import narrow
 from nematex.core.pattern.envelope.saying import Saying
@@ -50,10 +50,23 @@ class Naming(Saying):
         now.scope.structure = was
         kind_of = any(word.kind in ("weight", "hand", "stretch") for word in (*phrase.adjectives, *behind))
         if not (now.scope.out and kind_of):
-            now.say("structure", phrase.noun, structure).kind_of = kind_of
+            said = now.say("structure", phrase.noun, structure)
+            said.kind_of = kind_of
+            if self._begins_with_or() and self._other_structure_asked(structure):
+                said.standing = ALSO  # 'any light woven. Or use a knit for comfort.'
         else:
             self._took(phrase.noun)
         return taken
+
+    def _begins_with_or(self) -> bool:
+        first = self._at(0)
+        return isinstance(first, Item) and first.words in ("or", "oder")
+
+    def _other_structure_asked(self, structure: str) -> bool:
+        return any(
+            each.kind == "structure" and each.value != structure and each.standing in FIRM and not each.out
+            for each in self.open.clauses
+        )
 
     def _adjectives_behind(self, at: int) -> tuple[list[Item], int]:
         """'Knits that are thin or very stretchy': the adjectives, and how many chunks they take."""

@@ -16,10 +16,12 @@ from nematex.core.quantity.estimate import Range
 from nematex.core.quantity.units import CM_PER_INCH, gsm_from_oz_yd2
 
 _LEAST = (
+    r"nothing (?:under|below|less than|lighter than)|"
     r"at least|a minimum of|minimum of|minimum|min|no(?:t)? less than|not below|no(?:t)? lighter than|more than|over|above|"
     r"from|heavier than|must have|>=|≥|>|mindestens|wenigstens|minimal|ab|uber|mehr als|nicht unter|nicht leichter als"
 )
 _MOST = (
+    r"nothing (?:over|above|more than|heavier than)|"
     r"at most|up to|under|below|a maximum of|maximum of|maximum|max|no(?:t)? more than|not above|not over|"
     r"no(?:t)? heavier than|less than|lighter than|<=|≤|<|"
     r"hochstens|maximal|bis zu|bis|unter|weniger als|nicht mehr als|nicht uber|nicht schwerer als"
@@ -34,7 +36,8 @@ _MASS = (
     r"gramm pro quadratmeter|oz/yd2|oz/yd²|oz/sq yd|oz|ounces?"
 )
 _AXIS = (
-    r"across the grain|across the width|crosswise|cross[- ]?grain|across|widthwise|widthways|width|horizontally|horizontal|"
+    r"across the grain|across the width|crosswise|crossways|weftwise|sideways|"
+    r"cross[- ]?grain|across|widthwise|widthways|width|horizontally|horizontal|"
     r"lengthwise|lengthways|length|along the grain|along|vertically|vertical|(?:in )?both (?:ways|directions)|"
     r"(?:in )?all directions|each way|either way|quer|in der breite|langs|in der lange|in beide richtungen|beidseitig"
 )
@@ -65,12 +68,15 @@ PATTERNS = {
     "stretch": [
         re.compile(rf"{_PERCENT}\s*(?:of\s+)?{_ITSELF}(?:of\s+)?(?:{_STRETCH})\b(?:\s+(?P<after>{_AXIS}))?"),
         re.compile(
-            rf"(?:(?P<first>(?<![a-z])(?:{_LEAST}|{_MOST}))\s+)?{_ITSELF}(?:{_STRETCH})\s*(?:factor|percentage|content)?\s*(?:of|:|is)?\s*{_PERCENT}(?:\s*(?P<after>{_AXIS}))?"
+            rf"(?:(?P<first>(?<![a-z])(?:{_LEAST}|{_MOST}))\s+)?{_ITSELF}(?:{_STRETCH})\s*(?:factor|percentage|content)?\s*(?:(?P<mid>{_AXIS})\s*)?(?:of|:|is)?\s*{_PERCENT}(?:\s*(?P<after>{_AXIS}))?"
         ),
         re.compile(rf"{_PERCENT}\s*(?P<way>)(?P<before>)(?P<after>{_AXIS})"),
+        re.compile(rf"(?<![a-z])(?P<before>{_AXIS})\s*:?\s*(?P<way>){_PERCENT}(?P<after>)"),
     ],
     "percent": [re.compile(rf"(?={_LIMIT}){_PERCENT}")],  # a second limit: 'stretch of 40 % or more, no more than 80 %'
     "width": [
+        re.compile(rf"(?:width|breite|wide|breit)\s*(?:of|is|:|von)?\s*(?={_LIMIT}){_interval('cm|in|inch|inches')}"),
+        re.compile(rf"(?P<least>narrower than|schmaler als)\s*{_interval('cm|in|inch|inches')}"),
         re.compile(rf"(?={_LIMIT}){_interval('cm|in|inch|inches')}\s*(?:wide|width|breit|in width)"),
         re.compile(
             rf"(?P<least>minimum|min|mindest)\s*-?\s*(?:width|breite)\s*(?:of|:|von)?\s*{_interval('cm|in|inch|inches')}"
@@ -83,7 +89,13 @@ _REACHES = re.compile(
     r"(?:stretch(?:es|ing)?\s*(?:out\s*)?(?:to|easily to)|reach(?:es)?|auf)\s*(?:at least\s*|mindestens\s*)?"
     rf"(?P<pulled>{_NUMBER})\s*(?:cm|inches|inch|in\b|\")?(?:\s*dehn(?:en|bar)(?:\s+lassen|\s+sein)?)?"
 )
-_BY_HALF = re.compile(rf"\b(?:{_STRETCH})(?:es)? by (?:a )?(?P<share>half|third|quarter)\b")
+_FROM_TO = re.compile(
+    rf"(?:stretch(?:es)?|von|dehn(?:t|bar|en))\s+(?:sich\s+)?(?:from|von)?\s*(?P<relaxed>{_NUMBER})\s*(?:cm|inches|inch|in\b|\")?\s*"
+    rf"(?:to|auf)\s*(?:at least\s*|mindestens\s*)?(?P<pulled>{_NUMBER})\s*(?:cm|inches|inch|in\b|\")?"
+)
+_OF_WIDTH = re.compile(
+    rf"\b(?:{_STRETCH})(?:es)?\s+(?:by\s+)?(?:at least\s+)?(?:a |one )?(?P<share>half|third|quarter)(?: of its width)?"
+)
 SHARES = {"half": 50.0, "third": 33.0, "quarter": 25.0}
 
 
@@ -102,6 +114,11 @@ class Figure:
     @property
     def span(self) -> Range:
         return Range(self.low, self.high)
+
+
+def names_direction(words: str) -> bool:
+    """Whether a figure's words say across, along or both ways."""
+    return re.search(_AXIS, words) is not None
 
 
 def _axis(words: str | None) -> str | None:
@@ -172,7 +189,7 @@ def lift_figures(text: Traced, about: float) -> tuple[Traced, list[Figure]]:
     for kind, patterns in PATTERNS.items():
         steps += [(each, _reader(kind, about, keep)) for each in patterns]
         if kind == "elastane":
-            steps += [(_REACHES, reaches), (_BY_HALF, by_half)]
+            steps += [(_FROM_TO, reaches), (_REACHES, reaches), (_OF_WIDTH, by_half)]
     for pattern, lift in steps:
         text = text.sub(pattern, lift)
     return text, figures
@@ -185,7 +202,7 @@ def _reader(kind: str, about: float, keep: Callable[[Figure], str]) -> Callable[
         if "least" in match.re.groupindex:
             low, high, limits = _value(match["low"], match["unit"], match["last"]), inf, True
         if kind == "stretch":
-            axis = _axis(match["after"]) or _axis(match["before"])
+            axis = _axis(match["after"]) or _axis(match["before"]) or _axis(match.groupdict().get("mid"))
             of = axis or ("both" if re.search(r"four|two|4|2|both|bi", match["way"] or "") else "cross")
         return keep(Figure(of, low, high, words, limits))
 

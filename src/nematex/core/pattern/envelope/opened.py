@@ -97,9 +97,9 @@ class Opened:
                 self.clauses.remove(clause)
         return bool(named)
 
-    def stand(self, standing: str = ALSO) -> bool:
-        """'… works too': how firmly the cloths just named stand; whether there are any."""
-        named = [clause for clause in self.named() if not clause.out]
+    def stand(self, standing: str = ALSO, every: bool = False) -> bool:
+        """'… works too': how firmly the cloths just named stand, or `every` one of this part; whether there are any."""
+        named = [clause for clause in (nouns(self.segment) if every else self.named()) if not clause.out]
         for clause in named:
             clause.standing = standing
         return bool(named)

@@ -6,6 +6,7 @@ from nematex.core.cloth.lexicon import key
 from nematex.core.pattern.envelope.clause import ALSO, Condition, nouns
 from nematex.core.pattern.envelope.conditional import Conditional
 from nematex.core.pattern.envelope.conditions import condition_of
+from nematex.core.pattern.envelope.grammar import Chunk, Phrase
 from nematex.core.pattern.envelope.walk import ENDS, LOOK_AHEAD
 from nematex.core.pattern.envelope.words import Item
 
@@ -25,10 +26,10 @@ class Placing(Conditional):
             return taken
         roles, place = [self._role_of(item)], at + 1
         lining = item.kind == "part" and item.value[0] == "lining"
-        while isinstance(chunk := self._at(place), Item) and chunk.kind in BESIDE_A_PART:
+        while isinstance(chunk := self._bare(place), Item) and chunk.kind in BESIDE_A_PART:
             if chunk.words == "with" and self._trims(at):
                 return self._enter(roles[0], at, place - at + 1)
-            if chunk.kind == "positive" and chunk.words.endswith(" in"):
+            if chunk.kind in ("positive", "filler") and chunk.words.endswith(" in"):
                 return self._enter(roles[0], at, place - at + 1)
             if chunk.kind == "part" and chunk.value[0] == "lining" and not lining:
                 roles, lining = [f"{_singular(item.words)} lining"], True
@@ -46,6 +47,13 @@ class Placing(Conditional):
             return self._enter(roles[0], at, place - at + 1)
         return 1
 
+    def _bare(self, at: int) -> Chunk | None:
+        """The chunk here; 'fabric' by itself ('lining fabric: cupro') is a word beside others."""
+        chunk = self._at(at)
+        if isinstance(chunk, Phrase) and chunk.noun.kind == "fabric" and not chunk.adjectives:
+            return Item("filler", None, chunk.noun.words, chunk.noun.start, chunk.noun.end)
+        return chunk
+
     def _trims(self, at: int) -> bool:
         return any(isinstance(each, Item) and each.kind == "trim" for each in self.chunks[max(0, at - 3) : at])
 
@@ -54,6 +62,22 @@ class Placing(Conditional):
         for clause in self.open.piece:
             if clause.kind in ("weight", "hand", "stretch") and 0 <= part.start - clause.end <= 2:
                 clause.role = role
+
+    def _detail(self, item: Item, at: int) -> int | None:
+        """'Ties of satin ribbon': a detail that is made of something is a part for the while."""
+        if taken := self._left_off(item, at):
+            return taken
+        after = self._at(at + 1)
+        of = isinstance(after, Item) and after.kind == "in" and after.words in ("of", "in", "from", "aus")
+        return self._enter(str(item.value), at, 2) if of and self._noun_ahead(at + 2) else None
+
+    def _garment(self, item: Item, at: int) -> int | None:
+        """'Velvet for the collar, coat in melton': the garment's own cloth, behind a part's."""
+        after = self._at(at + 1)
+        told = isinstance(after, Item) and after.kind == "in" and self.tables.garments.find(item.words) is not None
+        if told and self.open.scope.role:
+            return self._enter("", at, 2)
+        return self._letter(item, at)
 
     def _rest(self, item: Item, _: int) -> None:
         self.open.scope.role = ""
@@ -90,6 +114,11 @@ class Placing(Conditional):
 
     def _for_part(self, part: Item, at: int, place: int) -> int:
         now, role = self.open, self._role_of(part)
+        last = nouns(now.piece)[-1:]
+        if last and last[0].role == "lining":  # 'denim, with a cotton lining for the bib'
+            last[0].role = f"{_singular(part.words)} lining"
+            self._took(part)
+            return place - at + 1
         named = [clause for clause in now.piece if not clause.role]
         if not nouns(named):
             return self._enter(role, at, place - at + 1)

@@ -49,7 +49,7 @@ class _Reader(Placing):
             "remark": self._remark,
             "also": lambda item, at: self._standing(item, at, ALSO),
             "practised": lambda item, at: self._standing(item, at, PRACTISED),
-            "only": self._took,
+            "only": self._only,
             "than": self._than,
             "version": self._version,
             "swap": self._swap,
@@ -66,12 +66,12 @@ class _Reader(Placing):
             "layered": lambda item, at: self._role(str(item.value), at),
             "layer": self._part,
             "part": self._part,
-            "detail": self._left_off,
+            "detail": self._detail,
             "rest": self._rest,
             "for": self._for,
             "view": self._view,
             "unknown": self._unknown,
-            "filler": self._letter,
+            "filler": self._garment,
         }
 
     def read(self, every: list[Item]) -> None:
@@ -89,6 +89,7 @@ class _Reader(Placing):
                 else:
                     handler = self.handlers.get(chunk.kind)
                     at += (handler(chunk, at) if handler else None) or 1
+        _possible_structures(self.open.clauses)
 
     def _sentences(self, every: list[Item]) -> Iterator[list[Item]]:
         """Up to full stops and line ends; a line that ends in a comma or an open word goes on."""
@@ -131,6 +132,9 @@ class _Reader(Placing):
                 # 'light to medium weight cottons: lawn, poplin': the noun is a heading, its weight speaks of the whole list.
                 whole = Clause("weight", clause.weight, clause.standing, clause.weight, start=clause.start, end=clause.end)
                 now.clauses.append(whole)
+            if clause.kind == "cloth" and clause.hand and not clause.role:  # 'crisp cottons: poplin, shirting'
+                said = Clause("hand", clause.hand.word, clause.standing, clause.hand.word, start=clause.start, end=clause.end)
+                now.clauses.append(said)
         structures = [clause.value for clause in now.segment if clause.kind == "structure" and not clause.out]
         if len(structures) == 1:
             now.scope.structure = structures[0]
@@ -138,6 +142,19 @@ class _Reader(Placing):
 
     def _unknown(self, item: Item, at: int) -> int | None:
         return self._letter(item, at)
+
+
+def _possible_structures(clauses: Sequence[Clause]) -> None:
+    """'Jersey, ponte, or woven viscose if you go up a size': a structure under a condition is possible beside the others."""
+    named = [each for each in clauses if each.kind in ("cloth", "structure") and not each.out and not each.role]
+    bound = [each for each in named if each.kind == "structure" and any(one.kind == "other" for one in each.conditions)]
+    if not bound or len(named) < 3 or any(not each.conditions for each in named if each.kind == "structure"):
+        return
+    for clause in bound:
+        clause.standing = ALSO
+        for cloth in named:
+            if 0 <= cloth.start - clause.end <= 1:  # 'woven viscose'
+                cloth.standing = ALSO
 
 
 def _is_fabric(chunk: Chunk) -> bool:

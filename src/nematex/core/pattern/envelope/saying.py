@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from nematex.core.cloth.lexicon import key
-from nematex.core.pattern.envelope.clause import Condition
+from nematex.core.pattern.envelope.clause import Condition, nouns
 from nematex.core.pattern.envelope.grammar import Phrase
 from nematex.core.pattern.envelope.narrowed import left_by, narrow
-from nematex.core.pattern.envelope.numbers import Figure
+from nematex.core.pattern.envelope.numbers import Figure, names_direction
 from nematex.core.pattern.envelope.walk import Walk
 from nematex.core.pattern.envelope.words import Item
 from nematex.core.quantity.estimate import Range
@@ -52,17 +52,18 @@ class Saying(Walk):
     def _words_before(self, item: Item) -> str:
         return key(self.text[max(0, item.start - 12) : item.start])
 
-    def _figure(self, item: Item, _: int) -> None:
+    def _figure(self, item: Item, at: int) -> None:
         figure, now = self.figures[item.value], self.open
         if figure.kind == "elastane":
             self._elastane(item, figure)
             return
-        if figure.kind == "gsm" and self._of_the_noun_before(item, figure):
+        if figure.kind == "gsm" and self._of_the_noun_before(item, at, figure):
             return
         if figure.kind == "percent":
             self._second_limit(item, figure)
             return
-        clause = now.say(figure.kind, item, figure.span, figure.words)
+        every_way = figure.kind == "cross" and not names_direction(figure.words) and self._is_said("stretch", "both")
+        clause = now.say("both" if every_way else figure.kind, item, figure.span, figure.words)
         ruled = next((each for each in reversed(now.piece[:-1]) if each.kind == "structure"), None)
         if ruled and (figure.kind == "gsm" or ruled.out):
             clause.structure = ruled.value  # 'wovens up to 150 g/m²'
@@ -70,6 +71,9 @@ class Saying(Walk):
                 self.took.add(ruled.start)
                 now.clauses.remove(ruled)  # 'avoid knits over 300 g/m²' rules out no other knit
                 now.segment.remove(ruled)
+
+    def _is_said(self, kind: str, value: str) -> bool:
+        return any(each.kind == kind and each.value == value and not each.out for each in self.open.segment)
 
     def _second_limit(self, item: Item, figure: Figure) -> None:
         """'At least 25 % stretch, but not more than 40 %': the other edge of what was just said."""
@@ -90,7 +94,7 @@ class Saying(Walk):
         else:
             self.open.say("elastane", item, span, figure.words)
 
-    def _of_the_noun_before(self, item: Item, figure: Figure) -> bool:
+    def _of_the_noun_before(self, item: Item, at: int, figure: Figure) -> bool:
         """'Denim (8 to 10 oz)', 'linen, no lighter than 150 gsm': the number belongs to the cloth before it."""
         now = self.open
         named = now.piece or now.before
@@ -102,6 +106,10 @@ class Saying(Walk):
         span = left_by(figure.span) if turned or (cloth.out != bool(now.scope.out)) else figure.span
         if span is None:
             return False
+        before = self._at(at - 1)
+        last = self._at(at + 1) is None and isinstance(before, Item) and before.words == ","
+        if last and figure.limits and not bracket and not cloth.out and len(nouns(now.segment)) > 1:
+            return False  # 'poplin or lawn, max. 140 gsm' speaks of all
         self._took(item)
         if bracket or sum(isinstance(each, Phrase) for each in self.chunks) > 1:
             narrow(cloth, cloth.weight, span, self.tables)

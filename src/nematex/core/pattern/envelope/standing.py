@@ -16,9 +16,17 @@ from nematex.core.quantity.estimate import Range
 class Standing(Views):
     """How firmly something is said."""
 
-    def _weak(self, item: Item, at: int) -> None:
+    def _weak(self, item: Item, at: int) -> int | None:
+        after = self._at(at + 1)
+        if item.words == "non" and isinstance(after, Phrase) and after.adjectives:
+            was, self.open.scope.out = self.open.scope.out, "word"  # 'non-clingy knits' are knits
+            self._say_all(after.adjectives)
+            self.open.scope.out = was
+            self._took(item)
+            return 1 + self._phrase(Phrase((), after.noun), at + 1)
         self.open.scope.out = self.open.scope.out or "word"
         self._took_if_followed(item, at)
+        return None
 
     def _negative(self, item: Item, at: int) -> None:
         now = self.open
@@ -47,7 +55,8 @@ class Standing(Views):
     def _except(self, item: Item, at: int) -> int | None:
         if taken := self._except_view(at):
             return taken
-        self.open.scope.out = "list"
+        # 'soft but not clingy: double gauze' rules out what is clingy, and no cloth behind the colon
+        self.open.scope.out = "list" if self._noun_ahead(at + 1) or item.words.split()[0] not in ("but", "aber") else "word"
         self._took_if_followed(item, at)
         return None
 
@@ -97,10 +106,17 @@ class Standing(Views):
             if not (standing == ALSO and self._only_before(at)):  # 'only view C can be made in jersey'
                 now.scope.standing = standing
             self._took(item)
-        elif now.stand(standing):
+        elif now.stand(standing, every=item.words.split()[0] in ("are", "sind") and self._is_list(at)):
             self._took(item)
         else:
             now.scope.standing = standing
+
+    def _is_list(self, at: int) -> bool:
+        """Whether 'A, B and C' stands before this, so that 'are also …' speaks of all three."""
+        before = [each for each in self.chunks[:at] if isinstance(each, Item)]
+        last = max((place for place, each in enumerate(before) if each.kind == "stop"), default=-1)
+        joins = [each for each in before[last + 1 :] if each.kind == "join"]
+        return bool(joins) and any(each.words == "," for each in before[last + 1 :])
 
     def _only_before(self, at: int) -> bool:
         return any(isinstance(each, Item) and each.kind == "only" for each in self.chunks[:at])

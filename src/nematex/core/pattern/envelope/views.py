@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from nematex.core.pattern.envelope.clause import nouns
 from nematex.core.pattern.envelope.conditions import of_views
 from nematex.core.pattern.envelope.naming import Naming
-from nematex.core.pattern.envelope.walk import LOOK_AHEAD
+from nematex.core.pattern.envelope.walk import ENDS, LOOK_AHEAD
 from nematex.core.pattern.envelope.words import Item
 
 
@@ -35,7 +35,9 @@ class Views(Naming):
         before = self._at(at - 1)
         behind = isinstance(before, Item) and before.kind == "for" and (now.piece or now.around)
         bracket = bool(now.around) and not now.piece
-        alone = bool(now.before) and not now.piece and not self._noun_ahead(after)  # 'boucle, view C only'
+        alone = (
+            bool(now.before) and not now.piece and self._ends(after) and not self._noun_ahead(after)
+        )  # 'boucle, view C only'
         if behind or bracket or alone:
             for clause in now.named() if nouns(now.named()) else now.piece:
                 clause.views = tuple(views)
@@ -45,6 +47,11 @@ class Views(Naming):
         now.scope.views = tuple(views)
         now.scope.conditions = (condition,)
         return after - at
+
+    def _ends(self, at: int) -> bool:
+        """Whether nothing but 'only' follows before the next mark."""
+        after = self._next(at, "only")
+        return after is None or after.kind in ENDS
 
     def _letters(self, words: Sequence[Item]) -> list[str]:
         """Names of views at the beginning of these words."""
@@ -66,8 +73,13 @@ class Views(Naming):
         return len(written) == 1 and (written.isupper() or written.isdigit())
 
     def _letter(self, item: Item, at: int) -> int | None:
-        """'A and B: poplin': letters that stand as a heading are views."""
+        """'A and B: poplin': letters that stand as a heading are views; so are those in brackets, 'georgette (B only)'."""
         before = self._at(at - 1)
+        if self._is_letter(item) and self.open.around and not self.open.piece:
+            named = self._letters([each for each in self.chunks[at : at + LOOK_AHEAD] if isinstance(each, Item)])
+            inside = self._extent(at, len(named))
+            if self._ends(inside) and all(len(each) == 1 for each in named):
+                return self._viewed(named, at, inside)
         if not self._is_letter(item) or self.open.segment or (isinstance(before, Item) and self._is_letter(before)):
             return None
         following = [each for each in self.chunks[at : at + LOOK_AHEAD] if isinstance(each, Item)]

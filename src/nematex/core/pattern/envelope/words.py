@@ -97,6 +97,7 @@ _STEPS = tuple(
         ("[ \u00a0\t]+", " "),
         ("[’`´]", "'"),
         ("‑", "-"),
+        (r"\s[&+]\s", " and "),
         ("§", " "),  # the sign that marks a figure once it has been lifted out
         (r"\s[–—-]\s(?!\d)", " , "),
         ("[–—]", "-"),
@@ -156,7 +157,44 @@ def items(text: Traced, tables: Tables) -> list[Item]:
             written = " ".join(each for each, _, _ in tokens[at : at + taken])
             found.append(Item(kind, value, written, start, tokens[at + taken - 1][2]))
         at += taken
+    return _with_shared_nouns(_with_fibres(found, tables), tables)
+
+
+def _with_fibres(found: list[Item], tables: Tables) -> list[Item]:
+    """'Silk charmeuse', 'bottom weight denim': a fibre or a group directly before a cloth says which of its kind is meant."""
+    joined: list[Item] = []
+    for item in found:
+        before = joined[-1] if joined else None
+        fibre = tables.fibres.by_alias.get(key(before.words)) if before and before.kind == "cloth" else None
+        if before and before.kind == item.kind == "cloth" and key(item.words) not in tables.fibres.by_alias:
+            of_it = tuple(
+                name
+                for name in item.value
+                if name in before.value or (fibre and fibre.name in tables.lexicon.get(name).all_fibres)
+            )
+            joined[-1] = Item("cloth", of_it or item.value, f"{before.words} {item.words}", before.start, item.end)
+        else:
+            joined.append(item)
+    return joined
+
+
+def _with_shared_nouns(found: list[Item], tables: Tables) -> list[Item]:
+    """'Cotton or viscose jersey' is two jerseys, where the trade has both: a fibre before 'or' shares the noun behind it."""
+    words = vocabulary(tables)
+    for at in range(len(found) - 3, -1, -1):
+        fibre, join, cloth = found[at : at + 3]
+        alone = at == 0 or found[at - 1].kind not in ("weight", "hand", "figure")
+        if not (join.kind == "join" and cloth.kind == "cloth" and alone and key(fibre.words) in tables.fibres.by_alias):
+            continue
+        noun = cloth.words.split()[1:]
+        shared = words.get(key(" ".join([fibre.words, *noun]))) if noun and _first_is_fibre(cloth, tables) else None
+        if shared and shared[0] == "cloth":
+            found[at] = Item("cloth", shared[1], fibre.words, fibre.start, fibre.end)
     return found
+
+
+def _first_is_fibre(cloth: Item, tables: Tables) -> bool:
+    return key(cloth.words.split()[0]) in tables.fibres.by_alias
 
 
 def _longest(stems: list[str], at: int, words: Vocabulary) -> int:

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
 from math import ceil
 
 from nematex.core.pattern.paste.amounts import Amounts, read_amounts
 from nematex.core.pattern.paste.draft import Line
 from nematex.core.pattern.paste.open_state import USES, Open
+from nematex.core.pattern.paste.sizes import read_sizes
 from nematex.core.pattern.paste.uses import use_named
 from nematex.core.quantity.scan import once
 
@@ -24,6 +26,8 @@ _CLAUSES = re.compile(
 def amounts_line(at: Open, line: Line, text: str) -> bool:
     """Amounts of cloth, in one or several clauses; outside a table only with a unit."""
     use = use_named(text, at.tables) or at.use
+    if at.width and at.section == "requirements" and not width_said(text):
+        text = f"{at.width}: {_SIZES_LEAD.sub(_with_word(at), text, count=1)}"
     table = at.section in ("requirements", *USES) or _is_row_of_groups(at, text)
     clauses = _with_their_width([part for part in _CLAUSES.split(text) if part.strip()])
 
@@ -42,21 +46,52 @@ def amounts_line(at: Open, line: Line, text: str) -> bool:
     return True
 
 
+_SIZES_LEAD = re.compile(r"^\s*(?P<sizes>[\dXSML/]{1,5}(?:\s*(?:-|–|to|bis)\s*[\dXSML]{1,4})?)\s*:?\s+(?=[\d.,]+\s*(?:m|yd))")
+
+
+def _with_word(at: Open) -> Callable[[re.Match[str]], str]:
+    """'14-20 2.1 m' begins with sizes where the envelope has such."""
+    known = {size["label"] for size in at.draft.sizes}
+
+    def named(match: re.Match[str]) -> str:
+        labels = read_sizes(match["sizes"])
+        return f"sizes {match['sizes']} " if labels and set(labels) <= known else match[0]
+
+    return named
+
+
 def _is_row_of_groups(at: Open, text: str) -> bool:
     """'140 cm | 2.6 | 2.6 | 2.7': a width, then an amount for each size, without a unit."""
     found = once(text)
     first = found[0] if found else None
-    wide = first is not None and first.unit in ("cm", "in") and 70 <= first.cm("cm") <= 320 and not text[: first.start].strip()
+    wide = (
+        first is not None
+        and first.unit in ("cm", "in")
+        and 70 <= first.cm("cm") <= 320
+        and re.search(r"\d", text[: first.start]) is None
+    )
     return bool(wide) and len(found) - 1 == len(at.groups) > 1
 
 
 def _with_their_width(clauses: list[str]) -> list[str]:
     """'140 cm wide: 2.1 m (sizes 8-10), 2.4 m (sizes 12-14)': the width of the first is that of those that say none."""
-    said = [words for clause in clauses if (words := _width_said(clause))]
-    return clauses if len(said) != 1 else [each if _width_said(each) else f"{said[0]}: {each}" for each in clauses]
+    said = [words for clause in clauses if (words := width_said(clause))]
+    return clauses if len(said) != 1 else [each if width_said(each) else f"{said[0]}: {each}" for each in clauses]
 
 
-def _width_said(text: str) -> str:
+def lengths_in(text: str) -> bool:
+    """Whether a text says a length in metres or yards."""
+    return any(each.unit in ("m", "yd") for each in once(text))
+
+
+def only_width(text: str) -> bool:
+    """Whether a text says a width of cloth and no other number."""
+    wide = width_said(text)
+    return bool(wide) and re.search(r"\d", text.replace(wide, "", 1)) is None
+
+
+def width_said(text: str) -> str:
+    """The width of cloth that a text says, as it is written; "" where it says none."""
     wide = next((each for each in once(text) if each.unit in ("cm", "in") and 70 <= each.cm("cm") <= 320), None)
     return text[wide.start : wide.end] if wide else ""
 

@@ -8,6 +8,7 @@ import re
 from nematex.core.cloth.lexicon import key
 from nematex.core.pattern.envelope import read_envelope
 from nematex.core.pattern.paste.draft import Line
+from nematex.core.pattern.paste.garments import garments_of
 from nematex.core.pattern.paste.open_state import Open
 from nematex.core.pattern.paste.options import details_in
 from nematex.core.quantity.scan import once
@@ -95,7 +96,7 @@ def audience(at: Open, line: Line, text: str) -> bool:
     if not _AUDIENCE.match(text):
         return False
     at.draft.texts["for"], line.field = "child", "worn by"
-    return not re.match(r"\s*(?:for\s+)?ages?\b", text, re.IGNORECASE)
+    return not re.match(r"\s*(?:for\s+)?ages?\b", text, re.IGNORECASE) and not garments_of(text, at.tables)
 
 
 LEGEND = re.compile(

@@ -31,6 +31,8 @@ def _of(at: Open, label: str) -> dict[str, object]:
 def measures_of_a_size(at: Open, line: Line, rest: str) -> bool:
     """'36: bust 84, waist 66, hip 92'."""
     label, colon, told = rest.partition(":")
+    if not colon:
+        label, colon, told = rest.partition("|")  # 'UK 8 | bust 84 | waist 66'
     labels = read_sizes(label) if colon else None
     pairs = [(measurement(each["name"], at.tables), each["value"]) for each in _PAIR.finditer(told)]
     if not labels or len(labels) != 1 or not pairs or any(name is None for name, _ in pairs):

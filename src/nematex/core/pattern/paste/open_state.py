@@ -32,6 +32,7 @@ class Open:
     widths: list[float] = field(default_factory=list)  # the columns of an open table whose head is widths
     columns: list[tuple[str, float | None]] = field(default_factory=list)
     last_count: int = 0
+    width: str = ""  # that a heading says for the rows below it
 
     def own_label(self, label: str) -> str:
         """The label as it stands in the band that is open."""

@@ -14,7 +14,7 @@ from functools import partial
 from nematex.core.cloth.lexicon import key
 from nematex.core.pattern.envelope import read_envelope
 from nematex.core.pattern.paste import facts
-from nematex.core.pattern.paste.amount_rows import amounts_line
+from nematex.core.pattern.paste.amount_rows import amounts_line, only_width
 from nematex.core.pattern.paste.columns import column_header, column_row
 from nematex.core.pattern.paste.design import detail_of, is_prose, pieces, read_design
 from nematex.core.pattern.paste.draft import Draft, Line
@@ -34,6 +34,7 @@ from nematex.core.tables import Tables
 
 LONGEST_TITLE, LONGEST_ROW, LONGEST_PROSE, LONGEST_PARTED = 80, 600, 1000, 20_000
 _CODE = re.compile(r"\b[A-Z]{1,4}[- ]?\d{1,5}[A-Z]?\b|(?<=#)\d{2,6}\b")
+_SENTENCE_END = re.compile(r"(?<=[a-zäöüß])[.!]\s+(?=[A-ZÄÖÜ])")
 _SENTENCE = re.compile(
     r"\b(?:suitable|suggested|recommended|designed|made for|works? best|best in|ideal|perfect (?:in|for)|use|choose)\b",
     re.IGNORECASE,
@@ -68,6 +69,8 @@ def heading_line(at: Open, line: Line, text: str) -> bool:
         return step(at, line, lead, rest)
     if kind in ("recommended", "notions") and amounts_line(at, line, text):
         return True
+    if kind == "recommended" and only_width(rest) and not read_envelope(rest, at.tables).cloths:
+        return begin_table(at, line, lead, rest, "requirements")  # 'Fabric: 150 cm' heads amounts
     at.section, at.views = kind, []
     if rest:
         take(at, line, kind, rest)
@@ -149,6 +152,8 @@ def _title(at: Open, line: Line, text: str) -> None:
         at.draft.texts["code"] = code[0]
         text = (text[: code.start()] + " " + text[code.end() :]).strip(" #-–,:")
     text = _without_level(at, text)
+    if (sentence := _SENTENCE_END.search(text)) and len(text[: sentence.start()].split()) > 1:
+        text = text[: sentence.start()]  # 'Whinchat skirt. A flippy little skirt!'
     name, _, house = text.partition(" by ")
     if not house and " | " in name:
         name, _, house = name.partition(" | ")

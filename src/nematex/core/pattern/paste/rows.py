@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from nematex.core.cloth.lexicon import key
+from nematex.core.pattern.paste.amount_rows import lengths_in, width_said
 from nematex.core.pattern.paste.draft import Line
 from nematex.core.pattern.paste.sizes import read_sizes
 from nematex.core.pattern.paste.words import heading, lead_and_rest, measurement, views_of
@@ -16,6 +17,8 @@ _LEADERS = re.compile(r"(?<=\S)\s*(?:\.{2,}|…+|_{3,}|·{2,})\s*(?=\S)")
 _NEXT = re.compile(r"(?<=[A-Za-z0-9)\"”])(?<!\b[Gg]r)\.\s+(?=[A-ZÄÖÜ])")
 
 _NEXT_VIEW = re.compile(r"[.;]\s+(?=(?:view|modell|version)s?\s+[A-Z0-9]\b)", re.IGNORECASE)
+_A_VIEW = re.compile(r"\b(?:view|version|modell|variante)\s+[A-Z]\b", re.IGNORECASE)
+LONGEST_LINE = 300
 LONGEST_TITLE = 4  # words
 PROSE = ("recommended", "avoid", "details", "notions")  # what follows these is theirs to its end
 
@@ -26,10 +29,27 @@ def rows_of(text: str, tables: Tables) -> list[str]:
     views = [row for row in _NEXT_VIEW.split(whole) if row.strip()]
     if len(views) > 1 and all(views_of(row, tables) for row in views):
         return views
+    if viewed := _by_views(whole):
+        return viewed
     rows = [row.strip() for row in _NEXT.split(whole) if row.strip()]
     told = [_is_told(row, tables) for row in rows]
     title = len(rows[0].split()) <= LONGEST_TITLE
     return rows if len(rows) > 1 and all(told[1:]) and (told[0] or title) else [whole]
+
+
+def _by_views(text: str) -> list[str]:
+    """'Fabric needed: View A 1.8 m, View B 2.2 m (150 cm wide)': a row for each view, with the width that is said once."""
+    starts = [found.start() for found in _A_VIEW.finditer(text[:LONGEST_LINE])]
+    if len(starts) < 2:
+        return []
+    pieces = [text[start:end].strip(" ,;") for start, end in zip(starts, [*starts[1:], len(text)], strict=True)]
+    if not all(lengths_in(piece) for piece in pieces):
+        return []
+    widths = {width for piece in pieces if (width := width_said(piece))}
+    if len(widths) == 1:
+        pieces = [piece if width_said(piece) else f"{piece} {next(iter(widths))}" for piece in pieces]
+    head = text[: starts[0]].strip()
+    return [head, *pieces] if head else pieces
 
 
 def _is_told(row: str, tables: Tables) -> bool:

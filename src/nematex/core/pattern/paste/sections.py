@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import re
 
-from nematex.core.pattern.paste.amount_rows import amounts_line
+from nematex.core.pattern.envelope import read_envelope
+from nematex.core.pattern.paste.amount_rows import amounts_line, only_width, width_said
 from nematex.core.pattern.paste.draft import Line
 from nematex.core.pattern.paste.measure_rows import measurement_line
 from nematex.core.pattern.paste.open_state import USES, Open
@@ -23,7 +24,8 @@ def begin_table(at: Open, line: Line, lead: str, rest: str, name: str) -> bool:
         at.unit = "m"
     at.nap = at.always_nap or "with nap" in lead.casefold()
     line.field = name
-    if rest.strip():
+    at.width = width_said(f"{lead} {rest}") if only_width(f"{lead} {rest}") else ""
+    if rest.strip() and not (at.width and not read_envelope(rest, at.tables).cloths):
         _rest_of_table(at, line, rest)
     return True
 

@@ -34,7 +34,11 @@ def on_sizes(at: Open, line: Line, lead: str, rest: str) -> bool:
 
 def bare_sizes(at: Open, line: Line, text: str) -> bool:
     """'XS - 2XL' alone on its line."""
-    labels = read_sizes(text) if not at.draft.sizes and not at.section and len(text) <= LONGEST_BARE else None
+    labels = (
+        read_sizes(text)
+        if not at.draft.sizes and at.section not in ("notions", "name", "code", "house") and len(text) <= LONGEST_BARE
+        else None
+    )
     if labels is None or len(labels) < FEWEST_BARE:
         return False
     _new_sizes(at, labels, "")

@@ -8,6 +8,7 @@ _LETTERS = ("XXS", "XS", "S", "M", "L", "XL", "2XL", "3XL", "4XL", "5XL", "6XL")
 _SAME = {"XXL": "2XL", "XXXL": "3XL", "XXXXL": "4XL"}
 _LABEL = r"(?:\d{1,3} ?(?:1/2|½)|\d{1,3}[WPT]?|X{1,4}[SL]|[1-6]XL?|[SML])"
 _ONE = re.compile(rf"^{_LABEL}$", re.IGNORECASE)
+_DOUBLE = re.compile(rf"^{_LABEL}/{_LABEL}$", re.IGNORECASE)
 _SPAN = re.compile(rf"^(?P<low>{_LABEL})\s*(?:-|–|—|to|bis)\s*(?P<high>{_LABEL})$", re.IGNORECASE)
 _LEAD = re.compile(r"^\s*(?:uk|us|eu|au|misses|size|sizes|age|ages)\s+", re.IGNORECASE)
 _PIECES = re.compile(r"[,;|\t]|\s+(?:and|&|or|\+|/)\s+|\s{2,}")
@@ -63,22 +64,24 @@ def _piece(text: str) -> list[str] | None:
     if span:
         return _span(span["low"], span["high"])
     words = text.split()
-    if len(words) > 1 and all(_ONE.match(word) for word in words):
+    if len(words) > 1 and all(_ONE.match(word) or _DOUBLE.match(word) for word in words):
         return [word.upper() for word in words]
-    if re.fullmatch(rf"{_LABEL}/{_LABEL}", text, re.IGNORECASE):
+    if _DOUBLE.match(text):
         return [text.upper()]
     return None
 
 
 def _bracketed(match: re.Match[str]) -> str:
-    """'8 (10-12) 14' groups sizes; any other bracket is a remark."""
-    return f", {match[1]}, " if _piece(match[1]) else " "
+    """'8 (10-12) 14' groups sizes; any other bracket is a remark, as what 'S (10-12)' is elsewhere."""
+    return f", {match['inside']}, " if not match["letter"] and _piece(match["inside"]) else f"{match['letter'] or ''} "
 
 
 def read_sizes(text: str) -> list[str] | None:
     """The labels that a text lists, each once; None if it is no list of sizes."""
     found: list[str] = []
-    text = re.sub(r"\(([^)]*)\)", _bracketed, text)
+    if text.count("/") > 1 and not text.strip().count(" "):
+        text = text.replace("/", ", ")  # '8/10/12/14'
+    text = re.sub(r"(?P<letter>\b(?:X{0,4}[SL]|M|[1-6]XL?)\s*)?\((?P<inside>[^)]*)\)", _bracketed, text)
     for piece in _PIECES.split(text):
         labels = _piece(piece)
         if labels is None:

@@ -36,12 +36,28 @@ def plain(lead: str) -> str:
     return key(_BRACKETS.sub(" ", lead).strip(" \t*•-–#"))
 
 
+_BRACKET = re.compile(r"^([^()]{2,40}?)\s*\(([^()]{0,40}\d[^()]{0,40})\)$")
+
+_AT_WIDTH = re.compile(r"^(.{2,40}?)\s+(?:for|at|bei|in)\s+(\d{2,3}\b[^:]{0,40})$")
+
+_SAID_USE = re.compile(r"\(([^()\d]{3,30})\)$")
+
+
 def heading(text: str, tables: Tables) -> tuple[str, str, str] | None:
     """(kind of heading, its words, what follows) of a line, or None."""
     words = tables.paste_words["heading"]
     lead, rest = lead_and_rest(text)
     if plain(lead) in tables.paste_words["row"]:
         return None  # 'cup sizes' is a row of the size table
+    told = _BRACKET.match(lead)  # 'Fabric (150 cm): 1.7 m'
+    if told and (kind := _kind(plain(told[1]), words)):
+        return kind, told[1], f"{told[2]}: {rest}"
+    told = _SAID_USE.search(lead)  # 'Fabric B (lining):'
+    if told and (use := tables.paste_words["use"].get(key(told[1]))) and words.get(use) == use:
+        return use, lead, rest
+    told = _AT_WIDTH.match(lead)  # 'Quantities for 140 cm wide cloth:'
+    if told and words.get(plain(told[1])) == "requirements":
+        return "requirements", told[1], f"{told[2]}: {rest}"
     if lead and (kind := _kind(plain(lead), words)):
         return kind, lead, rest
     if not lead and plain(text) in words:

@@ -64,7 +64,7 @@ SOLD_OUT = frozenset(
     )
 )
 _ABOUT_STOCK = re.compile(
-    r"^\s*(?:only|just|last|about|approx\.?|ca\.?|circa|over|more than|nur noch|nur|noch|rest|etwa|über|mehr als)\s+|"
+    r"^\s*(?:yes|ja|only|just|last|about|approx\.?|ca\.?|circa|over|more than|nur noch|nur|noch|rest|etwa|über|mehr als)\s+|"
     r"\s*(?:left|remaining|in stock|available|vorrätig|übrig|auf lager|\+)\s*$",
     re.IGNORECASE,
 )
@@ -72,8 +72,8 @@ _ABOUT_STOCK = re.compile(
 
 def read_stock_m(text: str, field: str, bare: str = "m") -> float:
     """Metres in stock: a length, also with 'only … left' or '25+' about it, or words for none. Raises FieldFault."""
-    if key(text) in SOLD_OUT:
-        return 0.0
+    if key(text) in SOLD_OUT or key(re.split(r"[,;:(–-]", text, maxsplit=1)[0]) in SOLD_OUT:
+        return 0.0  # 'sold out, back in May'
     plain = _ABOUT_STOCK.sub("", _ABOUT_STOCK.sub("", text)).strip()
     return read_length_cm(plain or text, field, bare) / 100
 

@@ -5,12 +5,16 @@ Invariant: a word says the same in every column, the longest phrase counts, and 
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
+from contextlib import suppress
 from functools import lru_cache
 from typing import Any
 
 from nematex.core.cloth.lexicon import key
 from nematex.core.colour.words import Palette, read_palette
+from nematex.core.errors import FieldFault
+from nematex.core.quantity.reader import read_length_cm, read_weight_gsm
 from nematex.core.tables import Tables
 from nematex.tables import colour_words, describing_words
 
@@ -43,6 +47,37 @@ def described(text: str) -> dict[str, Any]:
     if "print_scale_cm" in found and found.get("print_kind") not in ("stripe", "check", "motif", "border"):
         del found["print_scale_cm"]  # 'small' beside no print speaks of something else
     return found
+
+
+_MASS = re.compile(r"(?<![\d.,])\d{1,4}(?:[.,]\d{1,2})?\s*(?:gsm|g/m2|g/m²|g/qm|oz)(?!\w)", re.IGNORECASE)
+_WIDTH = re.compile(
+    r"(?<![\d.,])(\d{2,3}(?:[.,]\d)?\s*(?:cm|in|inch|inches|\"))\s*(?:wide|width|breit)|(?:width|breite)\s*:?\s*(\d{2,3}\s*(?:cm|in|inch|\"))",
+    re.IGNORECASE,
+)
+
+# A length between these that says nothing of itself is the width of a cloth: common practice, no source.
+_BARE_WIDTH = re.compile(r"(?<![\d.,x×])1[0-7]\d\s*cm\b(?!\s*(?:repeat|drop|rapport|long|x|×))", re.IGNORECASE)
+
+
+def measured(text: str) -> dict[str, float]:
+    """Areal mass in g/m² and width in cm that a description says: 'Opaque, 210gsm, 165cm wide'; not what cannot be one."""
+    found: dict[str, float] = {}
+    mass, width = _MASS.search(text[:LONGEST_TEXT]), _WIDTH.search(text[:LONGEST_TEXT])
+    bare = _BARE_WIDTH.search(text[:LONGEST_TEXT])
+    with suppress(FieldFault):
+        if mass:
+            found["weight_gsm"] = read_weight_gsm(mass[0], "weight")
+    with suppress(FieldFault):
+        if width or bare:
+            found["width_cm"] = read_length_cm((width[1] or width[2]) if width else bare[0], "width")  # type: ignore[index]
+    return found
+
+
+def coloured(texts: list[str]) -> Palette | None:
+    """The colours that describing columns say with nothing beside them between two commas: 'black, good recovery'."""
+    pieces = (piece.strip() for text in texts for piece in text[:LONGEST_TEXT].split(","))
+    palettes = [palette for piece in pieces if piece and not (palette := read_palette(piece, colour_words())).unknown]
+    return next((palette for palette in palettes if palette.colours), None)
 
 
 OF_A_NAME = ("print_kind",)  # a name may tell the kind of print; 'Soft Landing' is no handle

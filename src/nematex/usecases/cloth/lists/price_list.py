@@ -20,7 +20,7 @@ from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord
 from nematex.tables import properties, readable
 from nematex.usecases.cloth.lists.cells import column_units, read_values
-from nematex.usecases.cloth.lists.describing import colour_in, described, named
+from nematex.usecases.cloth.lists.describing import colour_in, coloured, described, measured, named
 from nematex.usecases.cloth.lists.headings import HELPERS, heading_currency, unit_columns, with_unit
 from nematex.usecases.cloth.lists.making import make_record
 from nematex.usecases.cloth.values import value_of, with_values
@@ -134,14 +134,14 @@ def _describe(reading: Reading, cells: list[str], values: dict[str, Any]) -> Non
     """What describing columns and the name tell beyond the columns of their own; changes `values`."""
     texts = [cells[at] for at, name in reading.mapping.items() if name == "described" and at < len(cells)]
     for text in [*texts, str(values.get("notes") or "")]:
-        for name, value in described(text).items():
+        for name, value in {**described(text), **measured(text)}.items():
             values.setdefault(name, value)
     if said := described(str(values.get("fibres") or "")).get("structure"):
         values.setdefault("structure", said)  # '95% polyester 5% elastane, knitted'
     name = str(values.get("name") or "")
-    for each, value in named(name, values).items():
+    for each, value in {**named(name, values), **measured(name)}.items():
         values.setdefault(each, value)
-    if "colours" not in values and (palette := colour_in(name, reading.tables)):
+    if "colours" not in values and (palette := colour_in(name, reading.tables) or coloured(texts)):
         values["colours"] = palette
 
 
