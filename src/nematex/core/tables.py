@@ -103,6 +103,21 @@ class Detail:
     roles: frozenset[Role] = frozenset()
 
     @property
+    def asks_nothing(self) -> bool:
+        """Whether the row only knows the words: nothing is asked of the cloth."""
+        numbers = (
+            self.weight_lo_gsm,
+            self.weight_hi_gsm,
+            self.thick_hi_mm,
+            self.bend_lo_cm,
+            self.bend_hi_cm,
+            self.stretch_lo_pct,
+        )
+        return not any(each is not None for each in numbers) and not (
+            self.needs_body or self.refuses or self.roles or self.press_min
+        )
+
+    @property
     def frees_the_drape(self) -> bool:
         return Role.FREES in self.roles
 

@@ -55,11 +55,7 @@ class Conditional(Standing):
         figure = next((self.figures[word.value] for word in words[1:] if word.kind == "figure"), None)
         condition = condition_of(words, self.tables)
         if nouns and not now.named() and (condition is None or condition.kind == "other"):
-            was = now.scope.standing
-            now.scope.standing = ALSO  # 'if you use a knit, …': it is possible
-            for each in nouns:
-                self._phrase(each, at)
-            now.scope.standing = was
+            self._possible(nouns, at)
             self._took_all(words)
             return taken
         if figure and figure.kind == "elastane":
@@ -73,7 +69,20 @@ class Conditional(Standing):
             return 1
         if self._placed(condition, at + taken):
             self._took_all(words)
+        self._lining_behind(words[-1], at + taken)
         return taken
+
+    def _lining_behind(self, last: Item, after: int) -> None:
+        """'If the yoke is lined in lawn': the cloth behind the condition is a lining's."""
+        if last.kind == "lined in" and isinstance(self._at(after), Phrase):
+            self.open.scope.role = "lining"
+
+    def _possible(self, nouns: Sequence[Phrase], at: int) -> None:
+        """'If you use a knit, …': it is possible."""
+        was, self.open.scope.standing = self.open.scope.standing, ALSO
+        for each in nouns:
+            self._phrase(each, at)
+        self.open.scope.standing = was
 
     def _about_what_is_named(self, words: list[Item]) -> bool:
         """'As long as it weighs less than 250 gsm', 'unless it is stretchy': what the cloth is, said as a condition."""

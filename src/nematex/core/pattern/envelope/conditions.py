@@ -36,10 +36,9 @@ def condition_of(words: Sequence[Item], tables: Tables) -> Condition | None:
 
 
 def _detail(item: Item, tables: Tables) -> tuple[str, str] | None:
-    if item.kind == "detail":
-        return str(item.value), item.words
-    found = tables.details.find(item.words)
-    return (found.name, item.words) if found else None
+    """The detail that is left off and the words for it; None for one that asks nothing of the cloth, as pockets."""
+    found = tables.details.find(str(item.value)) if item.kind == "detail" else tables.details.find(item.words)
+    return (found.name, item.words) if found and (found.name in item.words or not found.asks_nothing) else None
 
 
 def of_views(views: Sequence[str]) -> Condition:

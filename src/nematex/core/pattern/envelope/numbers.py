@@ -30,7 +30,7 @@ _ABOUT = r"about|around|approx|approximately|roughly|ca|circa|etwa|rund|ungefahr
 _OR_MORE = r"or more|or heavier|or above|and up|and above|and over|upwards|plus|\+|minimum|oder mehr|und mehr|oder schwerer"
 _OR_LESS = r"or less|or lighter|or under|and under|and below|oder weniger|oder leichter"
 _NUMBER = r"(?<![\d.§])\d{1,6}(?:\.\d{1,6})?(?!\d)"
-_SPAN = r"-|to|and|bis|und|but|, but|or|,"
+_SPAN = rf"-|to|and|bis|und|but|, but|or|,(?=\s*(?:{_LEAST}|{_MOST}))"
 _MASS = (
     r"gsm|g/m2|g/m²|g/sqm|g/qm|g per m2|g m-2|gram(?:s|mes)? per square met(?:re|er)|g per square met(?:re|er)|"
     r"gramm pro quadratmeter|oz/yd2|oz/yd²|oz/sq yd|oz|ounces?"

@@ -12,6 +12,8 @@ from nematex.core.pattern.envelope.words import Item
 
 BESIDE_A_PART = ("part", "layer", "join", "filler", "detail", "only", "positive", "idle")
 
+ASIDE = ("filler", "join", "only", "weight", "unknown", "detail", "hand", "stretch")  # 'for the sleeveless version'
+
 
 class Placing(Conditional):
     """Parts and layers."""
@@ -27,15 +29,14 @@ class Placing(Conditional):
         roles, place = [self._role_of(item)], at + 1
         lining = item.kind == "part" and item.value[0] == "lining"
         while isinstance(chunk := self._bare(place), Item) and chunk.kind in BESIDE_A_PART:
-            if chunk.words == "with" and self._trims(at):
-                return self._enter(roles[0], at, place - at + 1)
-            if chunk.kind in ("positive", "filler") and chunk.words.endswith(" in"):
+            if (chunk.words == "with" and self._trims(at)) or _says_in(chunk):
                 return self._enter(roles[0], at, place - at + 1)
             if chunk.kind == "part" and chunk.value[0] == "lining" and not lining:
                 roles, lining = [f"{_singular(item.words)} lining"], True
             elif chunk.kind in ("part", "layer"):
                 roles.append(self._role_of(chunk))
             place += 1
+        roles = roles[1:] if roles[0] == "contrast" and roles[1:] else roles  # 'contrast collar in velvet'
         if isinstance(chunk, Item) and (chunk.words == ":" or chunk.kind in ("in", "such")):
             self._adjectives_of_the_part(item, roles[0])
             return self._enter(roles[0], at, place - at)
@@ -86,7 +87,7 @@ class Placing(Conditional):
     def _for(self, _: Item, at: int) -> int:
         """'for the sleeves', 'for view B', 'for views A and B', 'for the long version'."""
         place = at + 1
-        while isinstance(chunk := self._at(place), Item) and chunk.kind in ("filler", "join", "only", "weight", "unknown"):
+        while isinstance(chunk := self._at(place), Item) and chunk.kind in ASIDE:
             if chunk.kind == "filler" and self._is_letter(chunk):
                 break
             place += 1
@@ -138,6 +139,11 @@ class Placing(Conditional):
         said = " ".join(word.words for word in words)
         if len(words) > 1 and not self.open.piece and self.open.bind(Condition("other", said, said)):
             self._took_all(words)
+
+
+def _says_in(word: Item) -> bool:
+    """'Sleeves look lovely in …'."""
+    return word.kind in ("positive", "filler") and word.words.endswith(" in")
 
 
 def _singular(words: str) -> str:

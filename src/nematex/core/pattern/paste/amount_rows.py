@@ -60,6 +60,17 @@ def _with_word(at: Open) -> Callable[[re.Match[str]], str]:
     return named
 
 
+WIDTH_AND_LENGTH = re.compile(
+    r"\b(?:width|breite)\b[^a-z]{0,12}(?:cm|m|in|\")\W+(?:length|länge)\b[^a-z]{0,12}(?:m|cm|yds?)\b", re.IGNORECASE
+)
+
+
+def width_and_length(at: Open, line: Line, text: str) -> bool:
+    """'Width: 1.40 m. Length: 2.10 m.' is one amount."""
+    found = WIDTH_AND_LENGTH.search(text)
+    return found is not None and amounts_line(at, line, re.sub(r"(?<=[a-z])\.\s", " ", found[0]))
+
+
 def _is_row_of_groups(at: Open, text: str) -> bool:
     """'140 cm | 2.6 | 2.6 | 2.7': a width, then an amount for each size, without a unit."""
     found = once(text)
@@ -141,7 +152,8 @@ def _between(at: Open, least_m: float, most_m: float) -> list[tuple[list[str], f
     found = []
     for place, group in enumerate(at.groups):
         length = least_m + (most_m - least_m) * place / last
-        found.append((list(group), length if place in (0, last) else min(most_m, ceil(length / STEP_M - 1e-9) * STEP_M)))
+        stepped = round(ceil(length / STEP_M - 1e-9) * STEP_M, 2)
+        found.append((list(group), length if place in (0, last) else min(most_m, stepped)))
     return found
 
 

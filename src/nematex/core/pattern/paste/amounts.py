@@ -36,7 +36,7 @@ class Amounts:
     with_nap: bool
 
 
-_CALLED_WIDTH = re.compile(r"(?:\bwidth|\bbreite)\s*:?\s*$", re.IGNORECASE)
+_CALLED_WIDTH = re.compile(r"(?:\bwidth|\bbreite|\bwide)\s*(?:of|is|von)?\s*:?\s*$", re.IGNORECASE)
 
 
 def _in_cm(each: Figure, text: str) -> Figure:

@@ -35,7 +35,12 @@ def detail_of(piece: str, tables: Tables) -> str | None:
     if found:
         return found.name
     words: Traced = normalised(piece)
-    return next((str(item.value) for item in items(words, tables) if item.kind == "detail"), None)
+    for item in items(words, tables):
+        if item.kind == "detail":
+            return str(item.value)
+        if item.kind == "part" and (of_part := tables.details.find(item.value[1])):
+            return of_part.name  # 'Kragen'
+    return None
 
 
 def _said(piece: str, tables: Tables) -> str:
@@ -69,7 +74,7 @@ def read_design(at: Open, text: str, title: bool = False) -> bool:
         taken = True
         if detail == "sleepwear":
             draft.flags["nightwear"] = True
-        word = _said(piece, at.tables) if title else piece.casefold()
+        word = _said(piece, at.tables) if title or garments_of(piece, at.tables) else piece.casefold()
         if _goes_without_saying(word, detail, at.tables):
             continue
         if _MAY_BE.search(piece):

@@ -86,7 +86,7 @@ def level(at: Open, line: Line, text: str) -> bool:
 
 _AUDIENCE = re.compile(
     r"^\s*(?:for\s+|für\s+)?"
-    r"(?:(?:children|child|kids|boys|girls|babies|baby|toddlers|kinder)\b|(?:ages?|aged)\s+\d)",
+    r"(?:(?:children|child|kids|boys|girls|babies|baby|toddlers|kinder)\b|(?:ages?|aged)\s*:?\s+\d)",
     re.IGNORECASE,
 )
 

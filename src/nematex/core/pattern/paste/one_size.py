@@ -53,9 +53,15 @@ def one_cup(at: Open, line: Line, rest: str) -> bool:
     labels = read_sizes(found["size"]) if found else None
     if not found or not labels:
         return False
+    cups = " ".join(re.findall(r"[A-H]", found["cup"].upper()))
+    bust = float(found["bust"].replace(",", ".")) if found["bust"] else None
     size = _of(at, labels[0])
-    size["cup"] = " ".join(re.findall(r"[A-H]", found["cup"].upper()))
-    if found["bust"]:
-        size["bust_cm"] = float(found["bust"].replace(",", "."))
+    if size.get("cup") and size.get("bust_cm") not in (bust, None):
+        size = _of(at, f"{labels[0]} {cups}")  # the same size for other cups, with a bust of its own
+    elif size.get("cup"):
+        cups = f"{size['cup']} {cups}"
+    size["cup"] = cups
+    if bust:
+        size["bust_cm"] = bust
     line.field = "sizes"
     return True

@@ -14,7 +14,7 @@ from functools import partial
 from nematex.core.cloth.lexicon import key
 from nematex.core.pattern.envelope import read_envelope
 from nematex.core.pattern.paste import facts
-from nematex.core.pattern.paste.amount_rows import amounts_line, only_width
+from nematex.core.pattern.paste.amount_rows import amounts_line, only_width, width_and_length
 from nematex.core.pattern.paste.columns import column_header, column_row
 from nematex.core.pattern.paste.design import detail_of, is_prose, pieces, read_design
 from nematex.core.pattern.paste.draft import Draft, Line
@@ -142,7 +142,8 @@ def _says_nothing(at: Open, text: str) -> bool:
 
 def _begun(at: Open, line: Line) -> bool:
     """Whether it is too late for a title: tables or cloths have been read, or it is not near the top."""
-    return line.number > 3 or bool(at.draft.sizes or at.draft.requirements or at.draft.texts.get("recommended"))
+    read = bool(at.draft.sizes or at.draft.requirements or at.draft.texts.get("recommended"))
+    return line.number > 3 or (line.number > 1 and read)
 
 
 def _title(at: Open, line: Line, text: str) -> None:
@@ -225,6 +226,7 @@ STEPS: tuple[Callable[[Open, Line, str], bool], ...] = (
     use_line,
     view_line,
     stretch_line,
+    width_and_length,
     heading_line,
     part_line,
     measurement_line,

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from nematex.core.cloth.lexicon import key
-from nematex.core.pattern.paste.amount_rows import lengths_in, width_said
+from nematex.core.pattern.paste.amount_rows import WIDTH_AND_LENGTH, lengths_in, width_said
 from nematex.core.pattern.paste.draft import Line
 from nematex.core.pattern.paste.sizes import read_sizes
 from nematex.core.pattern.paste.words import heading, lead_and_rest, measurement, views_of
@@ -31,7 +31,7 @@ def rows_of(text: str, tables: Tables) -> list[str]:
         return views
     if viewed := _by_views(whole):
         return viewed
-    rows = [row.strip() for row in _NEXT.split(whole) if row.strip()]
+    rows = [whole] if WIDTH_AND_LENGTH.search(whole) else [row.strip() for row in _NEXT.split(whole) if row.strip()]
     told = [_is_told(row, tables) for row in rows]
     title = len(rows[0].split()) <= LONGEST_TITLE
     return rows if len(rows) > 1 and all(told[1:]) and (told[0] or title) else [whole]

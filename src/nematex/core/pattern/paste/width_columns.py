@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+from nematex.core.pattern.paste.amount_rows import WIDTH_AND_LENGTH
 from nematex.core.pattern.paste.amounts import LONGEST_M, length_m
 from nematex.core.pattern.paste.draft import Line
 from nematex.core.pattern.paste.open_state import Open
@@ -17,7 +18,7 @@ _HEAD = re.compile(r"^\s*(?:(?:fabric|cloth|stoff)?\s*-?\s*(?:widths?|breiten?)|
 
 def width_columns(at: Open, line: Line, text: str) -> bool:
     """The head: two widths or more."""
-    head = _HEAD.match(text)
+    head = None if WIDTH_AND_LENGTH.search(text) else _HEAD.match(text)
     figures = list(lengths(text[head.end() :])) if head else []
     widths = [round(each.cm("in" if each.value < 70 else "cm"), 1) for each in figures]
     if len(widths) < 2 or not all(70 <= each <= 320 for each in widths):

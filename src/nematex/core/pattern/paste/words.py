@@ -14,6 +14,8 @@ _VIEW = re.compile(
     r"^\s*(?:views?|versions?|variations?|modelle?|ansicht(?:en)?)\s+(?P<names>[A-Z0-9]\b(?:\s*(?:,|&|and|/|\+)\s*[A-Z0-9]\b)*)",
     re.IGNORECASE,
 )
+# 'A: 150 cm 2.2 m': a letter that heads a row of numbers.
+_BARE_VIEW = re.compile(r"^\s*(?P<names>[A-H](?:\s*(?:,|&|and|/|\+)\s*[A-H])*)\s*:(?=[^:]{0,20}\d)")
 # 'Dress A', 'Tunic C', 'Dress A / Dress B / Tunic C': the garment stands for the word view; only a capital names one.
 _NAMES = r"[A-Z](?:\s*(?:,|&|and|\+)\s*[A-Z])*"
 _ENDS = r"(?=\s*(?:$|[:/,&*–—-]|\d|and\b|\())"
@@ -84,7 +86,7 @@ def _kind(lead: str, words: Mapping[str, str]) -> str | None:
 
 def views_of(text: str, tables: Tables) -> tuple[list[str], str] | None:
     """The views that a line begins with and what follows: 'View A, B: 2 m' → (['A', 'B'], '2 m'); so does 'Dress A'."""
-    found = _VIEW.match(text)
+    found = _VIEW.match(text) or _BARE_VIEW.match(text)
     if found:
         return _letters(found["names"].upper()), _after(text, found.end())
     names: list[str] = []
