@@ -186,7 +186,7 @@ def test_cuffs_are_judged_as_cuffs(cloth: dict[str, Any], expected: str) -> None
 @pytest.mark.parametrize(
     ("words", "name"),
     [
-        ("a waterfall hem", "flounce"), ("waterfall front", "cowl"), ("tied cuffs", "zip"), ("shirt cuffs", "shirt collar"),
+        ("a waterfall hem", "flounce"), ("waterfall front", "cowl"), ("tied cuffs", "zip"), ("shirt cuffs", "shirt band"),
         ("ruffle on collar", "gathers"), ("flutter sleeves", "flutter sleeve"), ("piping", "zip"), ("grown-on sleeve", "zip"),
         ("a drop waist", "zip"), ("three-quarter sleeves", "zip"), ("neck binding", "zip"), ("split hem", "zip"),
         ("a bib", "zip"),

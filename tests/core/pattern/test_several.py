@@ -58,6 +58,8 @@ def test_each_garment_has_its_own_list_and_amounts_and_what_is_said_once_is_for_
          {"jacket": ("Walk", [1.8]), "trousers": ("Gabardine", [1.5])}),
         ("Jacket\nFabrics: tweed\n150 cm: 2 m\n\nTrousers\nFabrics: gabardine\n150 cm: 1.6 m",
          {"jacket": ("tweed", [2.0]), "trousers": ("gabardine", [1.6])}),
+        ("Plover pyjama set: shirt with a collar, trousers with a drawstring.\nFlannel, lawn\nShirt 150 cm 1.9 m\n"
+         "Trousers 150 cm 2.1 m", {"shirt": ("Flannel, lawn", [1.9]), "trousers": ("Flannel, lawn", [2.1])}),
     ],
 )  # fmt: skip
 def test_ways_to_say_two_garments(text: str, wanted: dict[str, tuple[str, list[float]]]) -> None:

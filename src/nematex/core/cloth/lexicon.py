@@ -157,6 +157,9 @@ class Lexicon:
         several = (
             len(found.all_fibres) > 1 and found.name not in text
         )  # a 'crepe' of any fibre: of viscose it is a viscose crepe
+        strange = fibres.main not in found.all_fibres and not fibres.share("elastane", "elastomultiester")
+        if strange and (kin := self._of_these_fibres(text, fibres, structure or found.structure)):
+            return kin  # a velvet of viscose and silk is no cotton velvet
         if fibres.main not in found.all_fibres or several:
             words = FIBRE_WORDS.get(fibres.main, ())
             kin = self._first([f"{word} {name}" for word in words for name in (noun, text)], structure or found.structure)
@@ -168,6 +171,17 @@ class Lexicon:
             same = found.structure if fibres.main in found.all_fibres else ""
             return self._first([f"stretch {other}" for other in (found.name, *found.aliases, noun)], same) or found
         return found
+
+    def _of_these_fibres(self, text: str, fibres: FibreContent, structure: str) -> ClothType | None:
+        """Of the cloths that share the noun of a name the one of most of these fibres, said with the fewest other words."""
+        noun, said = text.rsplit(maxsplit=1)[-1], {*text.split(), *map(key, fibres.shares)}
+        bearers = {kind.name: kind for name, kind in self.by_key.items() if name.rsplit(maxsplit=1)[-1] == noun}
+        kin = [each for each in bearers.values() if each.structure == structure and fibres.main in each.all_fibres]
+
+        def fit(kind: ClothType) -> tuple[float, int]:
+            return fibres.share(*kind.all_fibres), -len(set(key(kind.name).split()) - said)
+
+        return max(kin, key=fit, default=None)
 
     def namesakes(self, name: str) -> tuple[ClothType, ...]:
         """Where a bare name is borne by wovens and knits alike ('velvet', 'lace'), all that bear it; else nothing."""

@@ -12,6 +12,7 @@ from nematex.core.errors import FieldFault, UnknownChoice
 
 MOST_WORDS = 3  # of a colour's name
 LONGEST = 300  # letters
+ENDINGS, SHORTEST_BASE = ("es", "er", "en", "em", "e"), 3
 _CODE = re.compile(r"#[0-9a-f]{6}(?![0-9a-f])")
 _APART = re.compile(r"[,;/|+&·()\n]|\b(?:and|with|on|und|et|mit)\b")
 
@@ -31,6 +32,13 @@ class ColourWords:
     @cached_property
     def by_code(self) -> dict[str, str]:
         return {code: name for name, code in self.names.items()}
+
+    def find(self, phrase: str) -> str | None:
+        """The colour of a phrase, also of a German adjective in any of its endings: 'hellgraue'."""
+        if phrase in self.by_word:
+            return self.by_word[phrase]
+        bases = (phrase.removesuffix(ending) for ending in ENDINGS if phrase.endswith(ending))
+        return next((self.by_word[base] for base in bases if len(base) >= SHORTEST_BASE and base in self.by_word), None)
 
     def said(self, colours: tuple[str, ...]) -> str | None:
         """The words that these colours were read from; None where one of them is no word's."""
@@ -68,9 +76,9 @@ def read_palette(text: str, words: ColourWords) -> Palette:
                 colours.append(tokens[at])
                 at += 1
                 continue
-            taken = next((n for n in range(MOST_WORDS, 0, -1) if " ".join(tokens[at : at + n]) in words.by_word), 0)
+            taken = next((n for n in range(MOST_WORDS, 0, -1) if words.find(" ".join(tokens[at : at + n]))), 0)
             if taken:
-                colours.append(words.by_word[" ".join(tokens[at : at + taken])])
+                colours.append(words.find(" ".join(tokens[at : at + taken])) or "")
                 by_word = True
             else:
                 unknown.append(tokens[at])

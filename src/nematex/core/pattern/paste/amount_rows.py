@@ -118,7 +118,9 @@ def _plain_amount(text: str) -> bool:
 def _add(at: Open, line: Line, amounts: Amounts, use: str) -> bool:
     lengths = list(amounts.lengths_m)
     if len(lengths) == 1:
-        labels = [at.own_label(label) for label in amounts.sizes] or [label for group in at.groups for label in group]
+        known = {size["label"] for size in at.draft.sizes}
+        there = [label for label in map(at.own_label, amounts.sizes) if label in known]  # a range names no size that is not
+        labels = there or list(amounts.sizes) or [label for group in at.groups for label in group]
         rows = [(labels, lengths[0])]
     elif len(lengths) == len(at.groups):
         rows = _together(at, lengths)

@@ -92,6 +92,5 @@ def read_design(at: Open, text: str, title: bool = False) -> bool:
 def is_prose(text: str) -> bool:
     """Whether a line tells of the design in a sentence, and is no name."""
     words = text.split()
-    return len(words) > 3 and (
-        text.rstrip().endswith(".") or re.match(r"(?:a|an|the|ein|eine)\s", text, re.IGNORECASE) is not None
-    )
+    ends, article = text.rstrip().endswith("."), re.match(r"(?:a|an|the|ein|eine)\s", text, re.IGNORECASE) is not None
+    return (len(words) > 3 and (ends or article)) or (len(words) > 2 and ends and article)

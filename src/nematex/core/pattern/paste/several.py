@@ -19,12 +19,15 @@ from nematex.core.pattern.paste.words import heading, lead_and_rest, measurement
 from nematex.core.quantity.scan import once
 from nematex.core.tables import Tables
 
-JOINED = {"and", "&", "und", "plus", "with matching", "mit passender", "mit passendem", ""}
+JOINED = {"and", "&", "und", "plus", "with matching", "mit passender", "mit passendem"}
 NOT_GARMENTS = ("version", "variation", "view", "length", "lengths", "option", "modell", "variante")  # 'dress and top length'
 SHARED = ("sizes", "body", "finished", "notions", "difficulty", "name", "code", "house", "wearer", "season", "licence")
 ELSEWHERE = re.compile(r"\b(?:with|over|under|for|worn|wear|pair(?:ed)?|mit|über|unter|zu)\b(?!\s+(?:matching|passende))", re.I)
 TITLE_LINES, MOST_GARMENTS, LONGEST_LEAD = 3, 4, 60
 UPPER, LOWER = ("top", "oberteil", "upper"), ("bottom", "bottoms", "unterteil", "hose", "trousers", "pants")
+_SET = re.compile(r"\b(?:sets?|suit|two[- ]piece|twin ?set|pyjamas?|pajamas?|anzug|zweiteiler|schlafanzug)\b", re.IGNORECASE)
+_ARTICLES = re.compile(r"^(?:a|an|the|ein|eine)\s+")
+_LISTED = re.compile(r"[,;]|\b(?:and|und|plus)\b")
 _SENTENCES = re.compile(r"(?<=[.;])\s+")
 _FOR = re.compile(r"^(?:for|für)\s+(?:the|die|den|das|der)?\s*", re.IGNORECASE)
 _FOLLOWS = re.compile(r"\s*(?:$|[:,\t|–—-]|(?=\d)|(?:in|aus)\b)\s*")  # what may stand behind a garment that leads a row
@@ -68,17 +71,30 @@ def _is_view(text: str, tables: Tables) -> bool:
 def _titled(rows: Sequence[Line], tables: Tables) -> list[str]:
     """Those that a title joins: 'Redshank joggers and hoodie'."""
     for row in [row for row in rows if row.said.strip()][:TITLE_LINES]:
+        if told := _set_of(row.said, tables):
+            return told
         joined = _joined(row.said, tables)
         if joined and not views_of(row.said, tables) and not heading(row.said, tables):
             return list(dict.fromkeys(each.garment for each in joined))
     return []
 
 
+def _set_of(text: str, tables: Tables) -> list[str]:
+    """'Pyjama set: shirt with a collar, trousers with a drawstring' is what it lists."""
+    head, colon, rest = text.partition(":")
+    if not colon or len(head) > LONGEST_LEAD or not _SET.search(head):
+        return []
+    firsts = (named_garments(_ARTICLES.sub("", key(piece)).split(), tables)[:1] for piece in _LISTED.split(rest))
+    found = [each.garment for first in firsts for each in first if each.start == 0]
+    several = list(dict.fromkeys(found))
+    return several if len(several) > 1 else []
+
+
 def _joined(text: str, tables: Tables) -> list[Named]:
     """The garments that a title's words join, in their order; none where they are worn with it, or lengths of one."""
     if len(text.partition(".")[0]) > LONGEST_LEAD:
         return []
-    words = key(text).split()
+    words = key(text.replace("+", " and ")).split()
     found: list[Named] = []
     named = named_garments(words, tables)
     for one, other in pairwise(named):

@@ -9,6 +9,7 @@ _SAME = {"XXL": "2XL", "XXXL": "3XL", "XXXXL": "4XL"}
 _LABEL = r"(?:\d{1,3} ?(?:1/2|½)|\d{1,3}[WPT]?|X{1,4}[SL]|[1-6]XL?|[SML])"
 _ONE = re.compile(rf"^{_LABEL}$", re.IGNORECASE)
 _DOUBLE = re.compile(rf"^{_LABEL}/{_LABEL}$", re.IGNORECASE)
+_IN_LETTERS = re.compile(r"^\s*A[\s,|/]+B(?:[\s,|/]+[C-H])*\s*$")
 _SPAN = re.compile(rf"^(?P<low>{_LABEL})\s*(?:-|–|—|to|bis)\s*(?P<high>{_LABEL})$", re.IGNORECASE)
 _LEAD = re.compile(r"^\s*(?:uk|us|eu|au|misses|size|sizes|age|ages)\s+", re.IGNORECASE)
 _PIECES = re.compile(r"[,;|\t]|\s+(?:and|&|or|\+|/)\s+|\s{2,}")
@@ -79,6 +80,8 @@ def _bracketed(match: re.Match[str]) -> str:
 def read_sizes(text: str) -> list[str] | None:
     """The labels that a text lists, each once; None if it is no list of sizes."""
     found: list[str] = []
+    if _IN_LETTERS.match(text):
+        return re.findall(r"[A-H]", text)  # 'Sizes A B C'
     if text.count("/") > 1 and not text.strip().count(" "):
         text = text.replace("/", ", ")  # '8/10/12/14'
     text = re.sub(r"(?P<letter>\b(?:X{0,4}[SL]|M|[1-6]XL?)\s*)?\((?P<inside>[^)]*)\)", _bracketed, text)

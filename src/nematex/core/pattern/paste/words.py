@@ -66,7 +66,7 @@ def heading(text: str, tables: Tables) -> tuple[str, str, str] | None:
         return words[plain(text)], text, ""
     # 'Lining 150 cm 0.4 m', 'Sizes 8 10 12': the heading runs up to the first number or size.
     start = text[: 2 * LONGEST_LEAD]
-    found = re.match(r"^\s*([A-Za-zÄÖÜäöüß][A-Za-zÄÖÜäöüß ()/.]*?)\s+(?=[\d½¼¾⅛⅜⅝⅞]|X{0,3}[SML]\b|[1-6]X)", start)
+    found = re.match(r"^\s*([A-Za-zÄÖÜäöüß][A-Za-zÄÖÜäöüß ()/.]*?)\s+(?=[\d½¼¾⅛⅜⅝⅞]|X{0,3}[SML]\b|[1-6]X|A[\s,|/]+B\b)", start)
     if found and plain(found[1]) in words:
         return words[plain(found[1])], found[1], text[found.end() :]
     return None
