@@ -11,6 +11,7 @@ from nematex.core.cloth.lexicon import key
 from nematex.core.pattern.envelope import Interpretation, read_envelope
 from nematex.core.pattern.paste import read_paste
 from nematex.tables import trade_tables
+from nematex.usecases.assess.pairing import assess_one
 
 TABLES = trade_tables()
 
@@ -198,3 +199,12 @@ def test_what_is_also_possible_never_sets_the_structure() -> None:
 def test_a_sentence_of_no_bearing_takes_no_option_twice() -> None:
     draft = read_paste("Tern smock\nRemovable belt for every occasion.\n", TABLES)
     assert len(draft.options) <= 1
+
+
+@pytest.mark.parametrize(("width_cm", "verdict"), [(150, "suits"), (140, "suits"), (120, "with care")])
+def test_a_width_that_the_list_asks_is_judged(width_cm: float, verdict: str) -> None:
+    """'At least 140 cm wide': common practice, no source."""
+    cloth = {"cloth": "linen", "width_cm": width_cm}
+    found = assess_one({"cloth": cloth, "pattern": {"recommended": "Linen, denim, at least 140 cm wide.", "garment": "skirt"}})
+    assert found["checks"]["width"]["verdict"] == verdict
+    assert "140" in found["checks"]["width"]["reason"]

@@ -57,6 +57,7 @@ class Rule(Enum):
     WIDEST_PIECE = "widest piece"
     WIDTH_TABLE = "width table"
     WIDTH_DETAIL = "width"
+    WIDTH_NUMBER = "width number"
     WIDTH_UNASKED = "width unasked"
 
 

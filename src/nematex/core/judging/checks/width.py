@@ -25,6 +25,8 @@ def check_width(comparison: Comparison) -> list[Finding]:
     widths = [row.width_cm for row in demand.pattern.requirements if row.use == "main"]
     if widths and not demand.made.band and demand.made.part is None:
         findings.append(_table(comparison, min(widths)))
+    if demand.interpretation.min_width_cm and not demand.made.band and demand.made.part is None:
+        findings.append(_number(comparison, demand.interpretation.min_width_cm, demand.interpretation.width_words))
     wide = [detail for detail in demand.made.all_details if detail.width_lo_cm]
     findings += [_by_detail(comparison, detail, detail.width_lo_cm or 0.0) for detail in wide]
     return findings or [comparison.flat(Rule.WIDTH_UNASKED)]
@@ -44,6 +46,14 @@ def _table(comparison: Comparison, narrowest_cm: float) -> Finding:
     window = _at_least(narrowest_cm - slack, FAR_CM, ("requirement table",), "width table", origin)
     finding = comparison.against_window(Rule.WIDTH_TABLE, comparison.demand.fixed(window), Asker.ENVELOPE)
     return replace(finding, numbers={"narrowest_cm": narrowest_cm}).at_most(True)
+
+
+def _number(comparison: Comparison, least_cm: float, words: str) -> Finding:
+    """'At least 140 cm wide', as the list says it."""
+    origin = Origin(words)
+    window = comparison.demand.fixed(_at_least(least_cm, FAR_CM, ("list",), "width list", origin))
+    finding = comparison.against_window(Rule.WIDTH_NUMBER, window, Asker.LIST)
+    return replace(finding, numbers={"least_cm": least_cm}).at_most(True)
 
 
 def _by_detail(comparison: Comparison, detail: Detail, least_cm: float) -> Finding:

@@ -141,5 +141,6 @@ CASES: dict[Rule, tuple[str, Case]] = {
     Rule.WIDEST_PIECE: ("widest_piece", _by_verdict),
     Rule.WIDTH_TABLE: ("width_table", _or_fails),
     Rule.WIDTH_DETAIL: ("width_detail", _or_fails),
+    Rule.WIDTH_NUMBER: ("width_number", _or_fails),
     Rule.WIDTH_UNASKED: ("width", lambda _: "unasked"),
 }

@@ -74,6 +74,8 @@ def _whole(into: Interpretation, clause: Clause, tables: Tables) -> None:
         into.avoid_prints.add(str(clause.value))
     elif clause.kind == "sheer" and clause.out:
         into.avoid_sheer = True
+    elif clause.kind == "width" and clause.value.low > 0:
+        into.min_width_cm, into.width_words = max(into.min_width_cm or 0.0, clause.value.low), clause.words
     elif clause.kind == "elastane" and not clause.out:
         into.recovers = True
     elif clause.kind in ("natural", "press") and not clause.out:

@@ -57,6 +57,8 @@ class Interpretation:
     max_cross_pct: float | None = None
     most_by_number: bool = False  # a number is kept by whatever is named; a word such as 'stable' is not
     stretchy: bool = False
+    min_width_cm: float | None = None
+    width_words: str = ""
     gsm_words: str = ""  # the words that the weight number, the least and the most stretch were read from
     stretch_words: str = ""
     most_stretch_words: str = ""

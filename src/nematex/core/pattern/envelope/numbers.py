@@ -17,11 +17,13 @@ from nematex.core.quantity.units import CM_PER_INCH, gsm_from_oz_yd2
 
 _LEAST = (
     r"nothing (?:under|below|less than|lighter than)|"
+    r"exceeding|"
     r"at least|a minimum of|minimum of|minimum|min|no(?:t)? less than|not below|no(?:t)? lighter than|more than|over|above|"
     r"from|heavier than|must have|>=|≥|>|mindestens|wenigstens|minimal|ab|uber|mehr als|nicht unter|nicht leichter als"
 )
 _MOST = (
     r"nothing (?:over|above|more than|heavier than)|"
+    r"not (?:to )?exceed(?:ing)?|not to be over|"
     r"at most|up to|under|below|a maximum of|maximum of|maximum|max|no(?:t)? more than|not above|not over|"
     r"no(?:t)? heavier than|less than|lighter than|<=|≤|<|"
     r"hochstens|maximal|bis zu|bis|unter|weniger als|nicht mehr als|nicht uber|nicht schwerer als"

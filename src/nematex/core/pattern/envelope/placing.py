@@ -12,7 +12,7 @@ from nematex.core.pattern.envelope.words import Item
 
 BESIDE_A_PART = ("part", "layer", "join", "filler", "detail", "only", "positive", "idle")
 
-ASIDE = ("filler", "join", "only", "weight", "unknown", "detail", "hand", "stretch")  # 'for the sleeveless version'
+ASIDE = ("filler", "join", "only", "weight", "unknown", "detail", "hand", "stretch", "idle")  # 'for the sleeveless version'
 
 
 class Placing(Conditional):

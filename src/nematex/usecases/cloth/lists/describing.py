@@ -80,7 +80,7 @@ def coloured(texts: list[str]) -> Palette | None:
     return next((palette for palette in palettes if palette.colours), None)
 
 
-OF_A_NAME = ("print_kind",)  # a name may tell the kind of print; 'Soft Landing' is no handle
+OF_A_NAME = ("print_kind", "structure")  # a name may tell the kind of print; 'Soft Landing' is no handle
 
 
 def named(text: str, values: Mapping[str, Any]) -> dict[str, Any]:

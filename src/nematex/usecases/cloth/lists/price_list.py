@@ -20,7 +20,7 @@ from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord
 from nematex.tables import properties, readable
 from nematex.usecases.cloth.lists.cells import column_units, read_values
-from nematex.usecases.cloth.lists.describing import colour_in, coloured, described, measured, named
+from nematex.usecases.cloth.lists.describing import LONGEST_TEXT, colour_in, coloured, described, measured, named
 from nematex.usecases.cloth.lists.headings import HELPERS, heading_currency, unit_columns, with_unit
 from nematex.usecases.cloth.lists.making import make_record
 from nematex.usecases.cloth.values import value_of, with_values
@@ -139,6 +139,10 @@ def _describe(reading: Reading, cells: list[str], values: dict[str, Any]) -> Non
     if said := described(str(values.get("fibres") or "")).get("structure"):
         values.setdefault("structure", said)  # '95% polyester 5% elastane, knitted'
     name = str(values.get("name") or "")
+    if not values.get("cloth") and reading.tables.lexicon.find(name) is None:
+        kinds = (found for text in texts if (found := reading.tables.lexicon.find(text[:LONGEST_TEXT])))
+        if kind := next(kinds, None):
+            values["cloth"] = kind.name  # 'Autumn leaves', described as a challis
     for each, value in {**named(name, values), **measured(name)}.items():
         values.setdefault(each, value)
     if "colours" not in values and (palette := colour_in(name, reading.tables) or coloured(texts)):
