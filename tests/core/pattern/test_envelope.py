@@ -208,3 +208,7 @@ def test_a_width_that_the_list_asks_is_judged(width_cm: float, verdict: str) -> 
     found = assess_one({"cloth": cloth, "pattern": {"recommended": "Linen, denim, at least 140 cm wide.", "garment": "skirt"}})
     assert found["checks"]["width"]["verdict"] == verdict
     assert "140" in found["checks"]["width"]["reason"]
+
+
+def test_a_width_that_no_rule_can_keep_is_told_as_unread() -> None:
+    assert read_envelope("Linen, no more than 120 cm wide.", TABLES).unread

@@ -91,21 +91,27 @@ def place_lines(values: Mapping[str, str], draft: Draft, tables: Tables) -> dict
     A line of which a part is there already stays once; a piece that is put elsewhere leaves the field it stood in.
     """
     placed = dict(values)
+    pieces = pieces_of(draft, tables)
     for line in draft.lines:
         if line in draft.unread:
             if (place := values.get(f"line-{line.number}", "")) in PLACES:
                 _put(placed, place, line.text.strip())
                 line.field = PLACES[place]
             continue
-        for at, piece in enumerate(unread_pieces(line.text, tables) if line.field in ("recommended", "avoid") else ()):
+        for at, piece in enumerate(pieces.get(line.number, ())):
             if (place := values.get(f"piece-{line.number}-{at}", "")) in PLACES and place != line.field:
                 placed[line.field] = re.sub(_FREE + re.escape(piece), "", placed.get(line.field, ""), count=1).strip(" ,;")
                 _put(placed, place, piece)
     return placed
 
 
-def unread_pieces(text: str, tables: Tables) -> list[str]:
-    """The words of a line about cloths that were not read."""
+def pieces_of(draft: Draft, tables: Tables) -> dict[int, list[str]]:
+    """Of each line about cloths of which something was not read: its number, and those words."""
+    found = {line.number: _unread(line.text, tables) for line in draft.lines if line.field in ("recommended", "avoid")}
+    return {number: pieces for number, pieces in found.items() if pieces}
+
+
+def _unread(text: str, tables: Tables) -> list[str]:
     found = (text[heap.start : heap.end].strip(" ,;.") for heap in read_envelope(text, tables).heaps if heap.kind == "unread")
     return [piece for piece in found if piece]
 

@@ -59,6 +59,8 @@ class Saying(Walk):
             return
         if figure.kind == "gsm" and self._of_the_noun_before(item, at, figure):
             return
+        if figure.kind == "width" and not figure.low:
+            return  # no rule asks a cloth to be narrow: it stays unread
         if figure.kind == "percent":
             self._second_limit(item, figure)
             return

@@ -17,7 +17,7 @@ from nematex.usecases.pattern.amounts import amount_tables
 from nematex.usecases.pattern.exchange import patterns_csv, patterns_json, patterns_xlsx
 from nematex.usecases.pattern.form import form_values
 from nematex.usecases.pattern.importing import import_patterns
-from nematex.usecases.pattern.pasted import DONE, HELD, others_of, paste_into, place_lines, unread_pieces
+from nematex.usecases.pattern.pasted import DONE, HELD, others_of, paste_into, pieces_of, place_lines
 from nematex.usecases.pattern.pasted import PLACES as LINE_PLACES
 from nematex.usecases.pattern.sizes import PLACES, figures_of
 from nematex.web.rooms.common import download, filters, find_pattern, now, shop, tell_binned
@@ -59,7 +59,7 @@ def _form(
     kept: tuple[int, str] | None = None,
 ) -> str:
     page = {"values": values, "fault": fault, "record_id": record_id, "draft": draft, "shown": shown}
-    pieces = {line.number: unread_pieces(line.text, now().tables) for line in draft.lines} if draft else {}
+    pieces = pieces_of(draft, now().tables) if draft else {}
     others = others_of(draft, values) if draft else []
     return render_template("pattern/form.html", line_places=LINE_PLACES, pieces=pieces, others=others, kept=kept, **page)
 
