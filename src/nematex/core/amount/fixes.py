@@ -8,8 +8,9 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from nematex.core.amount.length import amount
-from nematex.core.amount.sizes import SLACK_M, by_size, largest_within
+from nematex.core.amount.sizes import SLACK_M, by_size, largest_within, sizes_of
 from nematex.core.cloth.estimates import Cloth
+from nematex.core.pattern.chosen import size_meant, view_meant
 from nematex.core.pattern.facts import Pattern, Wish
 from nematex.core.tables import Tables
 
@@ -44,10 +45,11 @@ def fixes(cloth: Cloth, pattern: Pattern, wish: Wish, have_m: float, tables: Tab
 
 def _views(cloth: Cloth, pattern: Pattern, wish: Wish, have_m: float, tables: Tables) -> list[Fix]:
     found = []
-    rows = [row for row in pattern.requirements if row.use == "main"]
-    for view in dict.fromkeys(row.view for row in rows):
-        sizes = {size for row in rows if row.view == view for size in row.sizes}
-        if view == (wish.view or rows[0].view) or (wish.size and sizes and wish.size not in sizes):
+    views = list(dict.fromkeys(row.view for row in pattern.requirements if row.use == "main"))
+    own = view_meant(wish.view, views) if wish.view else views[0]
+    for view in views:
+        sizes = sizes_of(pattern, view)
+        if view == own or (wish.size and sizes and size_meant(wish.size, sizes) is None):
             continue
         other = amount(cloth, pattern, replace(wish, view=view), tables)
         if other and other.length_m <= have_m + SLACK_M:

@@ -16,7 +16,8 @@ from nematex.core.amount.lay.pieces import area_cm2
 from nematex.core.amount.receipt import Amount, Receipt
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.errors import UnknownChoice
-from nematex.core.pattern.facts import Pattern, Requirement, Wish, view_meant
+from nematex.core.pattern.chosen import size_meant, view_meant
+from nematex.core.pattern.facts import Pattern, Requirement, Wish
 from nematex.core.pattern.hacks import read_hacks
 from nematex.core.quantity.estimate import Known
 from nematex.core.quantity.said import Units
@@ -32,14 +33,10 @@ def _pick(field: str, asked: str | None, values: Sequence[str], receipt: Receipt
         if len(choices) > 1:
             receipt.write("unchosen", "envelope", field=field, chosen=chosen)
         return chosen
-    found = view_meant(asked, choices) if field == "view" else _named(asked, choices)
+    found = view_meant(asked, choices) if field == "view" else size_meant(asked, choices)
     if found is not None:
         return found
     raise UnknownChoice(field, asked, choices, f"{field} of this pattern's table")
-
-
-def _named(asked: str, choices: Sequence[str]) -> str | None:
-    return next((each for each in choices if each.casefold() == asked.strip().casefold()), None)
 
 
 def _row_blanks(row: Requirement, receipt: Receipt) -> dict[str, object]:

@@ -18,6 +18,7 @@ from nematex.core.amount.length import amount, bought, lies_one_way, matched
 from nematex.core.amount.receipt import Amount, Receipt
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.lexicon import key
+from nematex.core.pattern.chosen import rows_for
 from nematex.core.pattern.facts import Pattern, Wish
 from nematex.core.pattern.hacks import Hack, read_hacks
 from nematex.core.quantity.said import Units
@@ -178,6 +179,4 @@ def _of_parts(
 
 def lining_table(pattern: Pattern, wish: Wish) -> float | None:
     """What the pattern's own lining table says for the view and size; the largest size if none is named."""
-    rows = [row for row in pattern.requirements if row.use == "lining" and wish.view in (None, row.view)]
-    sized = [row for row in rows if wish.size is None or not row.sizes or wish.size in row.sizes]
-    return max((row.length_m for row in sized), default=None)
+    return max((row.length_m for row in rows_for(pattern, "lining", wish)), default=None)

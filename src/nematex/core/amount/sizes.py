@@ -7,7 +7,8 @@ from dataclasses import dataclass, replace
 from nematex.core.amount.length import amount
 from nematex.core.amount.receipt import Amount
 from nematex.core.cloth.estimates import Cloth
-from nematex.core.pattern.facts import Pattern, Wish, same_view
+from nematex.core.pattern.chosen import rows_for
+from nematex.core.pattern.facts import Pattern, Wish
 from nematex.core.quantity.said import Units
 from nematex.core.tables import Tables
 
@@ -25,7 +26,7 @@ class OfSize:
 
 def sizes_of(pattern: Pattern, view: str | None) -> list[str]:
     """The sizes of a view's rows in the order of the envelope."""
-    rows = [row for row in pattern.requirements if row.use == "main" and (view is None or same_view(view, row.view))]
+    rows = rows_for(pattern, "main", Wish(view=view))
     named = {size for row in rows for size in row.sizes}
     ordered = [size.label for size in pattern.sizes if size.label in named]
     return list(dict.fromkeys([*ordered, *(size for row in rows for size in row.sizes)]))

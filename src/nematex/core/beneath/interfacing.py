@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.judging.demand import Demand
+from nematex.core.pattern.chosen import rows_for
 from nematex.core.pattern.facts import Requirement
 from nematex.core.tables import Role, Tables
 
@@ -47,10 +48,8 @@ def places(demand: Demand) -> tuple[str, ...]:
 
 def _row(demand: Demand) -> Requirement | None:
     """The pattern's own row of interfacing for the view and size; the longest where several stand."""
-    wish = demand.wish
-    rows = [row for row in demand.pattern.requirements if row.use == "interfacing" and wish.view in (None, row.view)]
-    sized = [row for row in rows if wish.size is None or not row.sizes or wish.size in row.sizes]
-    return max(sized, key=lambda row: row.length_m, default=None)
+    rows = rows_for(demand.pattern, "interfacing", demand.wish)
+    return max(rows, key=lambda row: row.length_m, default=None)
 
 
 def interfacing(cloth: Cloth, demand: Demand, tables: Tables) -> Interfaced | None:

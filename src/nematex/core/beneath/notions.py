@@ -8,6 +8,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
+from nematex.core.pattern.facts import is_for_view
 from nematex.core.quantity.scan import Figure, once
 
 KINDS = (
@@ -103,5 +104,4 @@ def read_notions(text: str) -> list[Notion]:
 
 def of_view(notions: list[Notion], view: str | None) -> list[Notion]:
     """Those of one view; those without a view belong to all."""
-    letter = (view or "").split(" ")[0].upper()
-    return [each for each in notions if not each.views or not view or letter in each.views]
+    return [each for each in notions if is_for_view(view, each.views)]

@@ -23,7 +23,7 @@ from nematex.core.judging.verdict import Origin, Window
 from nematex.core.pattern.construction import Making, making
 from nematex.core.pattern.envelope import Condition, Interpretation, NamedCloths, read_envelope
 from nematex.core.pattern.envelope.clause import FIRM, PRACTISED
-from nematex.core.pattern.facts import Pattern, Wish, same_view
+from nematex.core.pattern.facts import Pattern, Wish, is_for_view
 from nematex.core.pattern.hacks import hacked, read_hacks
 from nematex.core.pattern.interpretation_fixes import with_reading_fixes
 from nematex.core.quantity.estimate import Range
@@ -177,7 +177,7 @@ def _is_kept(condition: Condition, made: Making, pattern: Pattern, wish: Wish) -
     if condition.kind == "lined":
         return pattern.lined
     if condition.kind == "view":
-        return not wish.view or any(same_view(view, wish.view) for view in condition.what.split("|"))
+        return is_for_view(wish.view, condition.what.split("|"))
     return condition.kind in ("washed", "heavy", "light")  # the first is said, the others have narrowed the cloths
 
 

@@ -10,6 +10,7 @@ from dataclasses import dataclass, fields, replace
 
 from nematex.core.judging.edge_fixes import with_fixes
 from nematex.core.judging.verdict import Origin, Window
+from nematex.core.pattern.chosen import size_meant
 from nematex.core.pattern.construction import Making
 from nematex.core.pattern.ease import needed_stretch
 from nematex.core.pattern.envelope import Interpretation, NamedCloths
@@ -89,7 +90,9 @@ def _by_ease(pattern: Pattern, wish: Wish, structure: str, tables: Tables) -> Wi
     """What a knit must give where the finished garment is smaller than the body: of all sizes the most."""
     if structure != "knit":
         return None
-    rows = [row for row in needed_stretch(pattern, tables) if wish.size in (None, row.size) and row.needed_pct > 0]
+    rows = needed_stretch(pattern, tables)
+    size = size_meant(wish.size, (row.size for row in rows)) if wish.size else None
+    rows = [row for row in rows if (not wish.size or row.size == size) and row.needed_pct > 0]
     if not rows:
         return None
     most = max(rows, key=lambda row: row.needed_pct)

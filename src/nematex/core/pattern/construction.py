@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 
 from nematex.core.cloth.lexicon import key
 from nematex.core.errors import UnknownChoice
+from nematex.core.pattern.chosen import part_meant
 from nematex.core.pattern.facts import FITS, Option, Part, Pattern, Wish
 from nematex.core.tables import Detail, Garment, Role, Tables
 
@@ -51,9 +52,9 @@ def usual_fit(name: str, details: tuple[str, ...], tables: Tables) -> str:
 def _chosen_part(pattern: Pattern, wish: Wish, tables: Tables) -> Part | None:
     if not wish.part:
         return None
-    for part in pattern.parts:
-        if part.name.casefold() == wish.part.casefold():
-            return part
+    own = part_meant(wish.part, (part.name for part in pattern.parts))
+    if own is not None:
+        return next(part for part in pattern.parts if part.name == own)
     kind = tables.parts.find(wish.part)
     if pattern.parts or kind is None:
         choices = [part.name for part in pattern.parts] or [kind.name for kind in tables.parts.rows]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 FITS = ("close", "semi", "loose", "free")
@@ -38,12 +38,9 @@ def same_view(one: str, other: str) -> bool:
     return short == long or long.startswith(f"{short} ")
 
 
-def view_meant(asked: str, views: Iterable[str]) -> str | None:
-    """The view of a table that is asked for: by its own name, else the only one that is the same; None for none, or several."""
-    known = list(dict.fromkeys(views))
-    exact = next((each for each in known if each.casefold() == asked.strip().casefold()), None)
-    alike = [each for each in known if same_view(asked.strip(), each)]
-    return exact or (alike[0] if len(alike) == 1 else None)
+def is_for_view(view: str | None, views: Sequence[str]) -> bool:
+    """Whether what is kept for some views is for this one; what names no view is for all, and no view asks for all."""
+    return not view or not views or any(same_view(view, each) for each in views)
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,11 +125,6 @@ class Pattern:
             found += [view for view in option.views if not any(same_view(view, each) for each in found)]
         return tuple(found)
 
-    def can_show(self, view: str) -> bool:
-        """Whether this is a view of the pattern of which its cloth table, if it has one, says what it takes."""
-        rows = [row.view for row in self.requirements if row.use == "main"]
-        return view in self.views and (not rows or view_meant(view, rows) is not None)
-
     @property
     def table_sizes(self) -> tuple[str, ...]:
         """The sizes of which the cloth table says what they take."""
@@ -140,9 +132,7 @@ class Pattern:
 
     def usual_options(self, view: str | None) -> tuple[Option, ...]:
         """What a view has as it is drawn; without a view, everything that any view has."""
-        return tuple(
-            each for each in self.options if view is None or not each.views or any(same_view(view, v) for v in each.views)
-        )
+        return tuple(each for each in self.options if is_for_view(view, each.views))
 
 
 @dataclass(frozen=True, slots=True)

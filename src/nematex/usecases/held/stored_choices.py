@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from nematex.core.errors import NematexError
+from nematex.core.pattern.chosen import size_meant, view_shown
 from nematex.core.pattern.facts import LOOKS, SCHOOLS
 from nematex.core.pattern.hacks import read_hack
 from nematex.core.tables import Tables
@@ -55,13 +56,13 @@ def _of_the_tables(pick: Pick, pattern: PatternRecord) -> tuple[dict[str, object
     options = {each.name for each in facts.options}
     falls_back: dict[str, object] = {}
     said: list[str] = []
-    if pick.view and not facts.can_show(pick.view):
+    if pick.view and not view_shown(facts, pick.view):
         falls_back["view"] = None
         said.append(f"view {pick.view} is not in this pattern any more; all of it is shown")
-    if pick.size and pick.size not in sizes:
+    if pick.size and not size_meant(pick.size, sizes):
         falls_back["size"] = None
         said.append(f"size {pick.size} is not in this pattern any more; the largest is reckoned")
-    if pick.other_size and pick.other_size not in sizes:
+    if pick.other_size and not size_meant(pick.other_size, sizes):
         falls_back["other_size"] = None
         said.append(f"the second size {pick.other_size} is not in this pattern any more; it is left out")
     if pick.options is not None and (gone := [name for name in pick.options if name not in options]):

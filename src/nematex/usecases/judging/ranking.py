@@ -23,6 +23,7 @@ from nematex.core.judging.pairing import Pairing, explain
 from nematex.core.judging.saying.aloud import each_its_own, spoken
 from nematex.core.judging.verdict import Verdict
 from nematex.core.paging import turned_to
+from nematex.core.pattern.chosen import fitting
 from nematex.core.pattern.facts import LOOKS, SCHOOLS, Wish
 from nematex.core.quantity.arrays import Codes, Mask
 from nematex.core.quantity.said import Units
@@ -111,19 +112,10 @@ def is_plain(wish: Wish) -> bool:
 
 
 def fitting_wish(record: PatternRecord, wish: Wish) -> Wish:
-    """The wish with only those of view, size and part that this pattern has."""
+    """The wish in this pattern's own names; what it has not is left out."""
     if is_plain(wish):
         return wish
-    sizes = record.facts.table_sizes
-    parts = {part.name for part in record.facts.parts}
-    options = {option.name for option in record.facts.options}
-    return replace(
-        wish,
-        view=wish.view if wish.view and record.facts.can_show(wish.view) else None,
-        size=wish.size if wish.size in sizes else None,
-        part=wish.part if wish.part in parts else None,
-        options=tuple(name for name in wish.options if name in options) if wish.options is not None and options else None,
-    )
+    return fitting(record.facts, wish)
 
 
 def _row(

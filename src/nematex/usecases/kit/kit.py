@@ -15,6 +15,7 @@ from nematex.core.amount.sizes import sizes_of
 from nematex.core.beneath.notions import Notion, of_view, read_notions
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.errors import FieldFault
+from nematex.core.pattern.chosen import view_shown
 from nematex.core.pattern.facts import Wish
 from nematex.core.quantity.pricing import Line, Sum, summed
 from nematex.core.quantity.scan import scan
@@ -126,12 +127,12 @@ def read_asked(
     bolts = read_bolt_lengths(given.get("bolts", ""))
     if not bolts:
         raise FieldFault("bolts", "", "must name at least one length; write it like 13 m; 12 m")
-    views = list(dict.fromkeys(row.view for row in pattern.facts.requirements if row.use == "main"))
-    view = given.get("view") if given.get("view") in views else next(iter(views), None)
+    facts, asked = pattern.facts, given.get("view", "")
+    view = view_shown(facts, asked) or next((row.view for row in facts.requirements if row.use == "main"), None)
     count = given.get("kits", "").strip()
     if count and not re.fullmatch(r"[0-9]{1,4}", count):
         raise FieldFault("kits", count[:40], "is no number of kits; leave it empty for as many as there are")
-    sizes = sizes_of(pattern.facts, view) or ["every size"]
+    sizes = sizes_of(facts, view) or ["every size"]
     return Asked(
         pattern, record, state.shelf.cloths[state.shelf.place[record.id]], rib, bolts, read_mix(given.get("mix", ""), sizes),
         int(count) if count else None, view, _money(given.get("price", ""), "price of a kit"),

@@ -11,6 +11,7 @@ from itertools import pairwise
 from nematex.core.air.sew_along.parts import Dated, PartOf, back_from, from_start, usual_parts
 from nematex.core.amount.sizes import sizes_of
 from nematex.core.errors import FieldFault
+from nematex.core.pattern.chosen import view_meant, view_shown
 from nematex.core.rules.reckoning import SewAlongRules
 from nematex.core.signs import on_one_line, without_controls
 from nematex.store.air.sew_alongs import SewAlong
@@ -75,9 +76,11 @@ def read_form(state: State, given: Mapping[str, str]) -> Asked:
     if not 0 < len(cloths) <= MOST_CLOTHS:
         raise FieldFault("cloths", texts["cloths"][:60], f"must be 1 to {MOST_CLOTHS}, one after a semicolon")
     view = texts["view"] or None
-    if view is not None and view not in pattern.facts.views:
-        known = ", ".join(pattern.facts.views) or "none"
-        raise FieldFault("view", view[:40], f"is none of this pattern; choose from {known}")
+    if view is not None:
+        known, asked = ", ".join(pattern.facts.views) or "none", view
+        view = view_meant(asked, pattern.facts.views)
+        if view is None:
+            raise FieldFault("view", asked[:40], f"is none of this pattern; choose from {known}")
     return _asked(state, texts, pattern, cloths, view, read_mix(texts["mix"], sizes_of(pattern.facts, view)))
 
 
@@ -95,7 +98,7 @@ def read_kept(state: State, kept: SewAlong, texts: Mapping[str, str]) -> Asked:
     if gone := len(kept.cloth_ids) - len(found):
         lost.append(f"{gone} of its {len(kept.cloth_ids)} cloths {'is' if gone == 1 else 'are'} put away, and not shown")
     view = texts["view"] or None
-    if view is not None and not pattern.facts.can_show(view):
+    if view is not None and not view_shown(pattern.facts, view):
         lost.append(f"view {view[:40]} is not in this pattern any more; all of it is shown")
         view = None
     try:
