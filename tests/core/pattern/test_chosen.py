@@ -46,7 +46,8 @@ def test_the_size_meant(asked: str, sizes: list[str], meant: str | None) -> None
 def test_a_size_is_always_found_by_its_own_label(labels: list[str], at: int) -> None:
     label = labels[at % len(labels)]
     found = size_meant(label, labels)
-    assert found is not None and found.strip().casefold() == label.strip().casefold()
+    assert found is not None
+    assert found.strip().casefold() == label.strip().casefold()
 
 
 def _pattern() -> Pattern:
@@ -57,9 +58,7 @@ def _pattern() -> Pattern:
         Requirement("A", ("8-12",), 90, 0.5, use="interfacing"),
         Requirement("B midi", (), 90, 0.7, use="interfacing"),
     ]
-    return Pattern(
-        requirements=tuple(rows), parts=(Part("bodice"),), options=(Option("Ties", views=("B",)), Option("Collar"))
-    )
+    return Pattern(requirements=tuple(rows), parts=(Part("bodice"),), options=(Option("Ties", views=("B",)), Option("Collar")))
 
 
 def test_rows_of_every_use_are_found_by_the_letter_of_their_view() -> None:

@@ -20,13 +20,15 @@ from nematex.store.records import ClothRecord
 from nematex.tables import trade_tables
 from nematex.usecases.cloth.acts import save_cloth
 from nematex.usecases.cloth.form import form_values
-from nematex.usecases.cloth.lists.choosing import accept_word, choose_columns, choose_sheet, mend_row
+from nematex.usecases.cloth.lists.choosing import choose_columns, choose_sheet, mend_row
 from nematex.usecases.cloth.lists.importing import preview, send
 from nematex.usecases.cloth.lists.kept import packed, unpacked
 from nematex.usecases.cloth.lists.preview import Preview
+from nematex.usecases.cloth.lists.told import keep_told
 from nematex.usecases.forms.merging import SHOWN, as_shown
 from nematex.usecases.held.shop import Shop
 
+TABLES = trade_tables()
 GERMAN = """Art.-Nr.;Bezeichnung;Zusammensetzung;Flächengewicht;Nutzbreite;Preis;Farbe;Bestand
 DE-1;Seeblick Popeline lawn;100% Baumwolle;125 g/m2;138 cm;12,90 €;wolkenrauch;23,5 m
 DE-2;Dünen Leinen linen;55% Leinen 45% Viskose;180 g/m²;140 cm;18,50 €;rost;0
@@ -87,16 +89,16 @@ def test_a_misspelt_fibre_is_accepted_for_every_row(demo: Shop) -> None:
     sent = send(demo, "list.csv", text.encode())
     found = preview(demo, sent)
     assert found is not None
-    assert found.strange_fibres == [("visocse", 2)]
-    accept_word(demo, sent, "visocse", "viscose")
+    assert [(each.word, each.rows, each.likely) for each in found.strange(TABLES)] == [("visocse", 2, ("viscose",))]
+    keep_told(demo, "fibre", "visocse", "viscose")
     again = preview(demo, sent)
     assert again is not None
-    assert again.strange_fibres == []
+    assert again.strange(TABLES) == []
     assert records(again)["B"].facts.fibres == "60% viscose 40% cotton"
     with pytest.raises(UnknownChoice):
-        accept_word(demo, sent, "visocse", "fluff")
+        keep_told(demo, "fibre", "visocse", "fluff")
     with pytest.raises(FieldFault, match="is missing"):  # nothing would stand between all words of the label
-        accept_word(demo, sent, " ", "viscose")
+        keep_told(demo, "fibre", " ", "viscose")
 
 
 PRICED = """code,name,price,{heading}
@@ -225,7 +227,7 @@ def test_a_list_is_mended_put_on_the_shelf_and_looked_at_in_the_browser(page: Pa
     page.get_by_label("File").set_input_files({"name": "l.csv", "mimeType": "text/csv", "buffer": text.encode()})
     page.get_by_role("button", name="Look at it").click()
     page.get_by_role("button", name="Yes, viscose").click()
-    expect(page.get_by_text("No fibre that is known")).to_have_count(0)
+    expect(page.get_by_text("Words that nobody knows here")).to_have_count(0)
     row = page.locator("#row-3")
     expect(row).to_contain_text("is missing; every row needs a name")
     row.get_by_label("name").fill("red lawn")

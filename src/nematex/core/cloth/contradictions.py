@@ -6,15 +6,20 @@ common practice, no source.
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
 
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.facts import SHEERNESS, ClothFacts
-from nematex.core.cloth.plausible import doubt
+from nematex.core.cloth.lexicon import FIBRE_WORDS, plain
+from nematex.core.cloth.plausible import SLACK, doubt
 from nematex.core.cloth.properties import Property
 from nematex.core.cloth.readings import contradicts
 
 SHEER_STEPS = 2  # an opaque voile is odd from two words apart
+STRETCH_POINTS = 15  # and stretch from so many points beyond what such cloth may well have
+OF_THE_KIND = ("cloth", "structure", "weight_gsm", "bending_length_cm", "sheer", "stretch_cross_pct")
+LOOK_ALIKE = re.compile(r"(?:[\s-]+(?:look|feel|touch|type|like|effect|style|blend|mix|optik|griff|mischung|imitat))|-")
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,12 +66,49 @@ def _stretch(facts: ClothFacts, cloth: Cloth) -> Contradiction | None:
     return None
 
 
+def _against_name(facts: ClothFacts, cloth: Cloth) -> list[Contradiction]:
+    """A stretch that no such cloth has: a poplin of 51 %; and a fibre that stands in its name and not on its label."""
+    kind, stretch, found = cloth.type, facts.stretch_cross_pct, []
+    if kind and stretch is not None:
+        low, high = kind.stretch_cross_pct.low / SLACK - STRETCH_POINTS, kind.stretch_cross_pct.high * SLACK + STRETCH_POINTS
+        if not low <= stretch <= high:
+            usual = f"{kind.stretch_cross_pct.low:g} to {kind.stretch_cross_pct.high:g} %"
+            said = f"It is called {kind.name}, which stretches {usual}, and entered as stretching {stretch:g} %."
+            found.append(Contradiction("stretch_cross_pct", said))
+    if cloth.fibres and cloth.fibres.shares and not cloth.fibres.unknown:
+        found += [Contradiction("cloth", f"It is called {word}, and its label has none.") for word in _not_in_it(facts, cloth)]
+    return found
+
+
+def _not_in_it(facts: ClothFacts, cloth: Cloth) -> list[str]:
+    """Fibres that the name says and the label has not; 'silk-look' and 'linen feel' say so themselves."""
+    said, label = plain(facts.name), cloth.fibres
+    every = ((fibre, found) for fibre, words in FIBRE_WORDS.items() for word in words if (found := _named(word, said)))
+    return [found for fibre, found in every if label and not label.share(fibre)]
+
+
+def _named(word: str, said: str) -> str:
+    """A fibre's word where it stands in a name as what the cloth is of; "" where it does not."""
+    found = re.search(rf"(?<![\w-]){word}(?![\w])", said)
+    return "" if found is None or LOOK_ALIKE.match(said, found.end()) else word
+
+
+def unsettled(facts: ClothFacts, cloth: Cloth) -> list[Contradiction]:
+    """What must be settled before such a cloth is proposed: nothing says what it is, or what is said cannot all be so."""
+    found = [each for each in contradictions(facts, cloth) if each.property in OF_THE_KIND]
+    if cloth.guessed and cloth.type is None:
+        said = f"Nothing says what kind of cloth it is: it is taken for a {cloth.structure} until somebody does."
+        found.append(Contradiction("structure", said))
+    return found
+
+
 def contradictions(facts: ClothFacts, cloth: Cloth) -> list[Contradiction]:
     """Everything about the facts that does not fit together."""
     found = [each for each in (_structure(cloth), _stretch(facts, cloth)) if each]
     if cloth.fibres:
         found += [Contradiction("fibres", fault[0].upper() + fault[1:] + ".") for fault in cloth.fibres.faults]
-    return found + _against_kind(facts, cloth)
+    said = {each.property for each in found}
+    return found + _against_kind(facts, cloth) + [each for each in _against_name(facts, cloth) if each.property not in said]
 
 
 def disagreement(prop: Property, low: float, high: float) -> Contradiction | None:

@@ -39,7 +39,7 @@ class Cloth:
     follow_print: bool | None = None  # whether its one-way print is kept to; None: nobody has said
     cut_step_cm: float | None = None  # how it is cut, where it is cut otherwise than the shop's rule
     least_cut_cm: float | None = None
-    guessed: bool = False  # wovens and knits bear its name, and nothing says which it is
+    guessed: bool = False  # whether it is woven or knit: both bear its name, or nothing says what it is
 
     @property
     def sheerness(self) -> str:
@@ -190,16 +190,10 @@ def _press(label: _Label) -> Range:
 
 
 def _resolve(facts: ClothFacts, fibres: FibreContent | None, tables: Tables) -> tuple[ClothType | None, tuple[str, ...]]:
-    """The lexicon's row for what the cloth is called, and the words that none was found for; raises UnknownChoice."""
+    """The lexicon's row for what the cloth is called, and the words that none was found for."""
     lexicon = tables.lexicon
-    said, field, kind = (
-        (facts.cloth, "cloth.cloth", "cloth name")
-        if facts.cloth
-        else (facts.name, "cloth.name", "cloth name, and no structure is given")
-    )
+    said = facts.cloth or facts.name
     found = lexicon.find(said, fibres, facts.structure) if said else None
-    if found is None and facts.structure is None:
-        raise UnknownChoice(field, said, lexicon.by_key, kind)
     return found, (facts.cloth,) if facts.cloth and found is None else ()
 
 
@@ -214,12 +208,28 @@ def _by_stretch(facts: ClothFacts, kind: ClothType | None, tables: Tables) -> tu
     return next((each for each in (kind, *bearers) if (each.structure == "knit") == knit), kind), False
 
 
+def likely_structure(facts: ClothFacts, tables: Tables) -> str:
+    """Of a cloth of which nothing says how it is made: what stretches more than a woven does is a knit."""
+    stretches = (facts.stretch_cross_pct or 0) > tables.judging.fibre.comfort_stretch_pct.high
+    return "knit" if stretches or facts.stretch_length_pct else "woven"
+
+
 def known_cloth(facts: ClothFacts, tables: Tables) -> Cloth:
     """Estimates for a cloth; raises UnknownChoice if neither its name nor its structure says what it is."""
+    found = placed_cloth(facts, tables)
+    if found.type is None and facts.structure is None:
+        field, kind = ("cloth", "cloth name") if facts.cloth else ("name", "cloth name, and no structure is given")
+        raise UnknownChoice(f"cloth.{field}", facts.cloth or facts.name, tables.lexicon.by_key, kind)
+    return found
+
+
+def placed_cloth(facts: ClothFacts, tables: Tables) -> Cloth:
+    """Estimates for any cloth; of one that nothing places the structure is a guess, and nothing is proven by it."""
     fibres = read_fibres(facts.fibres, tables.fibres) if facts.fibres else None
     kind, unread = _resolve(facts, fibres, tables)
     kind, guessed = _by_stretch(facts, kind, tables)
-    structure = facts.structure or (kind.structure if kind else "woven")
+    guessed = guessed or (kind is None and facts.structure is None)
+    structure = facts.structure or (kind.structure if kind else likely_structure(facts, tables))
     label = _Label(facts, kind, structure, fibres, tables)
     return Cloth(
         name=facts.name or facts.cloth or structure,

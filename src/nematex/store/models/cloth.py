@@ -120,6 +120,16 @@ class MappingRow(Base):
     headings: Mapped[dict[str, str]] = mapped_column(JSON, default=dict)
 
 
+class ListWordRow(Base):
+    """What a word of price lists means, in small letters, by the field that it was asked about in."""
+
+    __tablename__ = "list_word"
+
+    kind: Mapped[str] = mapped_column(String(10), primary_key=True)
+    word: Mapped[str] = mapped_column(String(120, LETTER_BY_LETTER), primary_key=True)
+    meant: Mapped[str] = mapped_column(String(120))
+
+
 class FilterRow(Base):
     """A saved filter of the shelf: its name and its address."""
 

@@ -11,7 +11,8 @@ import numpy.typing as npt
 from propcache.api import cached_property
 
 from nematex.core.cloth.columns import ClothColumns, columns
-from nematex.core.cloth.estimates import Cloth, known_cloth
+from nematex.core.cloth.contradictions import unsettled
+from nematex.core.cloth.estimates import Cloth, placed_cloth
 from nematex.core.cloth.lexicon import key
 from nematex.core.quantity.arrays import Floats
 from nematex.core.quantity.estimate import Known
@@ -31,7 +32,7 @@ def _order(record: ClothRecord) -> tuple[str, int]:
 def known(record: ClothRecord, tables: Tables) -> Cloth:
     """A cloth as the rules see it, with what the shop itself has said of how it is cut."""
     return replace(
-        known_cloth(record.facts, tables),
+        placed_cloth(record.facts, tables),
         follow_print=record.follow_print,
         cut_step_cm=record.cut_step_cm,
         least_cut_cm=record.least_cut_cm,
@@ -131,6 +132,12 @@ class Shelf:
     def may_have_m(self) -> Floats:
         """Metres in stock, without end where nobody counts them."""
         return np.array([np.inf if record.stock_m is None else record.stock_m for record in self.records], dtype=np.float64)
+
+    @cached_property
+    def settled(self) -> npt.NDArray[np.bool_]:
+        """Which cloths are what they are said to be: of the others nothing is proposed."""
+        both = zip(self.records, self.cloths, strict=True)
+        return np.array([not unsettled(record.facts, cloth) for record, cloth in both], dtype=np.bool_)
 
     @cached_property
     def half_known(self) -> list[int]:

@@ -140,8 +140,9 @@ def _block(
 
 
 def garment_cloths(state: State) -> Mask:
+    """The cloths that may be proposed for a garment: sold for one, and what they are said to be."""
     shelf = state.shelf
-    return ~shelf.columns.used_for(*SET_ASIDE) if shelf.records else np.zeros(0, dtype=np.bool_)
+    return ~shelf.columns.used_for(*SET_ASIDE) & shelf.settled if shelf.records else np.zeros(0, dtype=np.bool_)
 
 
 def best_for_patterns(shop: Shop, state: State, page: int) -> tuple[list[Best], int]:

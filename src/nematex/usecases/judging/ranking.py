@@ -13,7 +13,7 @@ from nematex.core.amount.length import amount, least_length_m
 from nematex.core.amount.many import lengths_m
 from nematex.core.amount.receipt import Amount
 from nematex.core.cloth.columns import SET_ASIDE, ClothColumns, columns
-from nematex.core.cloth.estimates import Cloth, known_cloth
+from nematex.core.cloth.estimates import Cloth, placed_cloth
 from nematex.core.cloth.facts import STRUCTURES
 from nematex.core.errors import UnknownChoice
 from nematex.core.judging.demand import Demand
@@ -315,6 +315,6 @@ def by_colourway(state: State, pattern: PatternRecord, record: ClothRecord, wish
     told = [way for way in record.colourways if way.sheer and way.sheer != record.facts.sheer]
     if not told:
         return []
-    cloths = [known_cloth(replace(record.facts, sheer=way.sheer), state.tables) for way in told]
+    cloths = [placed_cloth(replace(record.facts, sheer=way.sheer), state.tables) for way in told]
     judged = judge(columns(cloths, state.tables), state.drawer.demand(pattern, wish), state.tables)
     return [(way.name, way.sheer, Verdict(int(code))) for way, code in zip(told, judged.verdict, strict=True)]

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from nematex.core.cloth.columns import columns
-from nematex.core.cloth.estimates import known_cloth
+from nematex.core.cloth.estimates import placed_cloth
 from nematex.core.judging.matrix import matrix
 from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Wish
@@ -58,7 +58,7 @@ def with_readings(record: ClothRecord, readings: Sequence[ReadingRecord]) -> Clo
 def moves(drawer: Drawer, record: ClothRecord, readings: Sequence[ReadingRecord]) -> Moves:
     """The patterns judged with the cloth as it is and as it would be; of a large drawer a part, evenly spread."""
     tables, tried = drawer.tables, spread(drawer.records, MOST_TRIED)
-    pair = columns([known_cloth(each.facts, tables) for each in (record, with_readings(record, readings))], tables)
+    pair = columns([placed_cloth(each.facts, tables) for each in (record, with_readings(record, readings))], tables)
     judged = matrix(pair, drawer.demands(Wish(), tried), tables)
     moved, before, after = [], Counter[str](), Counter[str]()
     for pattern, codes in zip(tried, judged.verdict, strict=True):

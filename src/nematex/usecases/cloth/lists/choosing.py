@@ -34,16 +34,6 @@ def choose_sheet(shop: Shop, upload_id: int, name: str) -> None:
         uploads.remember_mapping(work, upload_id, {"sheet": name[:LONGEST_MENDED]})
 
 
-def accept_word(shop: Shop, upload_id: int, said: str, meant: str) -> None:
-    """Take a misspelt fibre in every row as what is meant; raises FieldFault."""
-    if not said.strip():
-        raise FieldFault("word", said, "is missing; take one of those that the list has")
-    fibres = shop.now().tables.fibres
-    if fibres.find(meant) is None:
-        raise UnknownChoice("fibre", meant, fibres.on_labels, "generic fibre name")
-    _keep(shop, upload_id, words={said[:LONGEST_MENDED]: meant})
-
-
 def mend_row(shop: Shop, upload_id: int, row: int, cells: Mapping[int, str]) -> None:
     """Keep the mended cells of a row of the list."""
     _keep(shop, upload_id, cells={str(row): {str(at): text.strip()[:LONGEST_MENDED] for at, text in cells.items()}})
@@ -55,5 +45,5 @@ def _keep(shop: Shop, upload_id: int, **more: dict[str, Any]) -> None:
         kept = uploads.upload(work, upload_id)
         before = kept.mapping if kept else {}
         columns = {"columns": more["columns"]} if "columns" in more else {}
-        merged: dict[str, Any] = {name: {**before.get(name, {}), **more[name]} for name in ("words", "cells") if name in more}
+        merged: dict[str, Any] = {name: {**before.get(name, {}), **more[name]} for name in ("cells",) if name in more}
         uploads.remember_mapping(work, upload_id, {**before, **columns, **merged})

@@ -90,12 +90,12 @@ def named(text: str, values: Mapping[str, Any]) -> dict[str, Any]:
 
 def colour_in(name: str, tables: Tables) -> Palette | None:
     """The colours in a name all of whose other words are a cloth's: 'Navy cotton poplin', and not 'Kelp Ladder challis'."""
-    palette, common = read_palette(name, colour_words()), _words_of_cloth(tables)
+    palette, common = read_palette(name, colour_words()), words_of_cloth(tables)
     strange = [word for word in palette.unknown if any(each not in common for each in key(word).split())]
     return Palette(palette.colours, palette.by_word) if palette.colours and not strange else None
 
 
 @lru_cache(maxsize=4)
-def _words_of_cloth(tables: Tables) -> frozenset[str]:
+def words_of_cloth(tables: Tables) -> frozenset[str]:
     """Every word of a cloth's name, or that describes one."""
     return frozenset(word for known in (*tables.lexicon.by_key, *_known()) for word in known.split())

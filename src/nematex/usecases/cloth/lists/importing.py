@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Callable, Mapping
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import Any
 
 from nematex.core.codes import code_key
@@ -12,6 +12,7 @@ from nematex.core.errors import FieldFault
 from nematex.core.tables import Tables
 from nematex.store.cloth import uploads
 from nematex.store.cloth.cloths import announce_change, binned_cloths, cloth_values, cloths_by_code
+from nematex.store.cloth.list_words import told_words
 from nematex.store.database import Work
 from nematex.store.records import ClothRecord, Upload
 from nematex.tables import properties
@@ -21,6 +22,7 @@ from nematex.usecases.cloth.lists.headings import HELPERS
 from nematex.usecases.cloth.lists.kept import unpacked
 from nematex.usecases.cloth.lists.preview import Change, Preview
 from nematex.usecases.cloth.lists.price_list import Reading, ReadRow, bad_rows_csv, merge, read_rows
+from nematex.usecases.cloth.lists.told import Told, has_word
 from nematex.usecases.cloth.lists.undo import IN_BIN, plain
 from nematex.usecases.cloth.precedence import respected
 from nematex.usecases.cloth.readings import keep_cloths
@@ -79,7 +81,7 @@ def _change(row: int, old: ClothRecord | None, new: ClothRecord, columns: set[st
     return Change(row, merged, kind, moved, tuple(said))
 
 
-def _mapping(kept: Upload, sheet: SheetText, headings: dict[str, str], tables: Tables) -> tuple[dict[int, str], bool]:
+def _mapping(kept: Upload, sheet: SheetText, headings: Mapping[str, str], tables: Tables) -> tuple[dict[int, str], bool]:
     """Column → field: as chosen, else as remembered of the supplier, else as guessed; and whether it was remembered."""
     chosen = kept.mapping.get("columns")
     if chosen is not None:
@@ -93,18 +95,34 @@ def _mapping(kept: Upload, sheet: SheetText, headings: dict[str, str], tables: T
     return {at: name for at, name in {**rest, **known}.items() if name in properties() or name in HELPERS}, True
 
 
-def _asked(kept: Upload, headings: Mapping[str, str], state: State) -> str:
+@dataclass(frozen=True)
+class Known:
+    """What is known of a list before it is read: how its supplier's headings were understood, and words that were told."""
+
+    headings: Mapping[str, str]
+    told: Told
+
+
+def kept_list(shop: Shop, upload_id: int) -> tuple[Upload, Known] | None:
+    """A list that was sent, with what is known of it."""
+    with shop.database.work() as work:
+        kept = uploads.upload(work, upload_id)
+        return (kept, Known(uploads.headings_of(work, kept.supplier), told_words(work))) if kept else None
+
+
+def question(kept: Upload, known: Known, state: State) -> str:
     """What the understanding of a list rests on."""
-    rests_on = {"act": READING, "upload": kept.id, "mapping": kept.mapping, "headings": headings, "shop": state.shared_version}
+    rests_on = {
+        "act": READING, "upload": kept.id, "mapping": kept.mapping, "headings": known.headings, "told": known.told,
+        "shop": state.shared_version,
+    }  # fmt: skip
     return json.dumps(rests_on, sort_keys=True)
 
 
 def asked_of(shop: Shop, upload_id: int) -> str | None:
     """What the worker is asked, to read a list as it is now to be read."""
-    with shop.database.work() as work:
-        kept = uploads.upload(work, upload_id)
-        headings = uploads.headings_of(work, kept.supplier) if kept else {}
-    return _asked(kept, headings, shop.now()) if kept else None
+    found = kept_list(shop, upload_id)
+    return question(*found, shop.now()) if found else None
 
 
 def preview(shop: Shop, upload_id: int, progress: Progress | None = None) -> Preview | None:
@@ -112,21 +130,27 @@ def preview(shop: Shop, upload_id: int, progress: Progress | None = None) -> Pre
 
     Pages, which say no `progress`, take of a long list what the worker found last, though the shelf has moved on since.
     """
-    with shop.database.work() as work:
-        kept = uploads.upload(work, upload_id)
-        headings = uploads.headings_of(work, kept.supplier) if kept else {}
-    if kept is None:
+    both = kept_list(shop, upload_id)
+    if both is None:
         return None
+    kept, known = both
     state = shop.now()
-    asked = _asked(kept, headings, state)
-    found = shop.previews.get(asked)
+    asked = question(kept, known, state)
+    found = in_hand(shop, kept, asked)
     if found is None:
-        content = asking.content(shop.database, KIND, asked)
-        if content is None and progress is None:
-            content = _read_before(shop, kept, asked)
-        found = unpacked(content, kept) if content else _understood(shop, kept, state.shelf, headings, progress)
+        content = _read_before(shop, kept, asked) if progress is None else None
+        found = unpacked(content, kept) if content else _understood(shop, kept, state.shelf, known, progress)
         shop.remember_preview(asked, found)
     return replace(found, upload=kept)
+
+
+def in_hand(shop: Shop, kept: Upload, asked: str) -> Preview | None:
+    """A list as it was understood for exactly this question, if it was."""
+    found = shop.previews.get(asked)
+    if found is None and (content := asking.content(shop.database, KIND, asked)):
+        found = unpacked(content, kept)
+        shop.remember_preview(asked, found)
+    return found
 
 
 def is_long(kept: Upload) -> bool:
@@ -151,20 +175,21 @@ def is_unread(shop: Shop, kept: Upload) -> bool:
     return at_hand is None
 
 
-def _understood(shop: Shop, kept: Upload, shelf: Shelf, headings: dict[str, str], progress: Progress | None) -> Preview:
-    with shop.database.work() as work:
-        binned = binned_cloths(work)
-    return _preview(kept, shelf, binned, headings, progress or (lambda _done, _total: None))
-
-
-def _preview(
-    kept: Upload, shelf: Shelf, binned: Mapping[str, ClothRecord], headings: dict[str, str], progress: Progress
-) -> Preview:
+def _understood(shop: Shop, kept: Upload, shelf: Shelf, known: Known, progress: Progress | None) -> Preview:
+    progress = progress or (lambda _done, _total: None)
     sheet = with_heading(sheet_from_file(kept.content, kept.filename, kept.mapping.get("sheet", "")), shelf.tables)
     progress(len(sheet.rows) // 3, len(sheet.rows))
-    mapping, remembered = _mapping(kept, sheet, headings, shelf.tables)
-    rows = read_rows(_reading(kept, sheet, mapping, shelf.tables))
+    mapping, remembered = _mapping(kept, sheet, known.headings, shelf.tables)
+    rows = read_rows(reading_of(kept, sheet, mapping, shelf.tables, known.told))
     progress(len(sheet.rows) * 2 // 3, len(sheet.rows))
+    return laid_on(shop, Preview(kept, sheet, mapping, rows, [], [], [], remembered, set()), shelf)
+
+
+def laid_on(shop: Shop, read: Preview, shelf: Shelf) -> Preview:
+    """The rows of a list held against the shelf as it is, and the bin."""
+    with shop.database.work() as work:
+        binned = binned_cloths(work)
+    kept, mapping, rows = read.upload, read.mapping, read.rows
     by_code = {**binned, **{code_key(record.code): record for record in shelf.records}}
     columns = set(mapping.values()) - set(HELPERS) | ({"supplier"} if kept.supplier else set())
     columns |= {"stretch_length_pct"} if "stretch_cross_pct" in columns else set()  # one cell may say both
@@ -177,13 +202,25 @@ def _preview(
         if kept.supplier and record.supplier == kept.supplier and code_key(record.code) not in listed | broken
     ]
     faults = [fault for row in rows for fault in row.faults]
-    return Preview(kept, sheet, mapping, rows, changes, faults, gone, remembered, columns)
+    return replace(read, changes=changes, faults=faults, gone=gone, columns=columns)
 
 
-def _reading(kept: Upload, sheet: SheetText, mapping: Mapping[int, str], tables: Tables) -> Reading:
-    """The list as it is to be read, with what was accepted and mended on the preview."""
+def reading_of(kept: Upload, sheet: SheetText, mapping: Mapping[int, str], tables: Tables, told: Told) -> Reading:
+    """The list as it is to be read, with words as they are told and cells as they were mended on the preview."""
     mended = {int(row): {int(at): text for at, text in cells.items()} for row, cells in kept.mapping.get("cells", {}).items()}
-    return Reading(sheet, mapping, tables, kept.supplier, kept.mapping.get("words", {}), mended)
+    return Reading(sheet, mapping, tables, kept.supplier, told, mended)
+
+
+def told_here(shop: Shop, found: Preview) -> list[tuple[str, str, str]]:
+    """Kind, word and meaning of the words in this list that somebody has told."""
+    with shop.database.work() as work:
+        told = told_words(work)
+    return [
+        (kind, word, meant)
+        for kind, words in told.items()
+        for word, meant in words.items()
+        if any(has_word(row.cells, kind, word) for row in found.rows)
+    ]
 
 
 def apply(shop: Shop, upload_id: int, sold_out: bool = False, progress: Progress | None = None) -> Preview | None:

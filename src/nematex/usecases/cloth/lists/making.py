@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
-from nematex.core.cloth.estimates import known_cloth
+from nematex.core.cloth.estimates import Cloth, known_cloth
 from nematex.core.cloth.facts import ClothFacts
 from nematex.core.cloth.properties import Home, Property
 from nematex.core.colour.words import Palette
@@ -18,9 +19,14 @@ from nematex.usecases.assess.pairing import cloth_facts
 from nematex.usecases.assess.schema import ClothIn
 from nematex.usecases.cloth.lists.cells import WEIGHT_WORD
 
+Place = Callable[[ClothFacts, Tables], Cloth]
 
-def make_record(values: dict[str, Any], tables: Tables, supplier: str = "") -> ClothRecord:
-    """A cloth record from read values; raises FieldFault or pydantic's ValidationError."""
+
+def make_record(values: dict[str, Any], tables: Tables, supplier: str = "", place: Place = known_cloth) -> ClothRecord:
+    """A cloth record from read values; raises FieldFault or pydantic's ValidationError.
+
+    `place` knows the cloth: a form refuses one that nothing places, a list of thousands takes it and asks.
+    """
     values = dict(values)
     weight_word = values.pop(WEIGHT_WORD, "")
     palette: Palette = values.pop("colours", None) or Palette(())
@@ -31,7 +37,7 @@ def make_record(values: dict[str, Any], tables: Tables, supplier: str = "") -> C
     if palette.by_word:
         facts["known"] = {"colours": Known.TYPICAL.word, **(facts.get("known") or {})}
     checked = cloth_facts(ClothIn.model_validate({**facts, "print": printed or None}))
-    cloth = known_cloth(checked, tables)  # so that a cloth nobody can place is refused here and not on a page
+    cloth = place(checked, tables)
     if weight_word:
         checked = _weighed_by_word(checked, weight_word, "woven" if cloth.structure == "woven" else "knit", tables)
     shop = {name: value for name, value in of[Home.SHOP].items() if value is not None}

@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-from collections import Counter
 from dataclasses import dataclass
 
+from nematex.core.tables import Tables
 from nematex.store.records import ClothRecord, ReadingRecord, Upload
 from nematex.usecases.cloth.lists.price_list import ReadRow
+from nematex.usecases.cloth.lists.strange import Strange, strange_words
 from nematex.usecases.files.csv_text import SheetText
 from nematex.usecases.files.faults import RowFault
-
-MOST_ASKED = 30  # misspelt fibres
 
 
 @dataclass(frozen=True)
@@ -51,10 +50,10 @@ class Preview:
         """The cells that are left out of rows that are taken."""
         return [fault for row in self.rows if not row.is_bad for fault in row.faults]
 
-    @property
-    def strange_fibres(self) -> list[tuple[str, int]]:
-        """Words of labels that are no fibre, and in how many rows; the most frequent first."""
-        return Counter(word for row in self.rows for word in set(row.strange_fibres) if word).most_common(MOST_ASKED)
+    def strange(self, tables: Tables) -> list[Strange]:
+        """The words that nobody knows, with what may be meant."""
+        rows = ((row.strange, row.record, row.record.facts.name if row.record else "") for row in self.rows if row.strange)
+        return strange_words(rows, tables)
 
     @property
     def only_said(self) -> list[Change]:

@@ -12,6 +12,7 @@ from typing import Any
 from propcache.api import cached_property
 from pydantic import ValidationError
 
+from nematex.core.cloth.estimates import placed_cloth
 from nematex.core.cloth.fibres import read_fibres
 from nematex.core.codes import code_key
 from nematex.core.colour.words import UnknownColours
@@ -23,12 +24,15 @@ from nematex.usecases.cloth.lists.cells import column_units, read_values
 from nematex.usecases.cloth.lists.describing import LONGEST_TEXT, colour_in, coloured, described, measured, named
 from nematex.usecases.cloth.lists.headings import HELPERS, heading_currency, unit_columns, with_unit
 from nematex.usecases.cloth.lists.making import make_record
+from nematex.usecases.cloth.lists.strange import strange_names
+from nematex.usecases.cloth.lists.told import CLOTH, COLOUR, FIBRE, Told, as_told, meant_by
 from nematex.usecases.cloth.values import value_of, with_values
 from nematex.usecases.files.cells import safe_cell
 from nematex.usecases.files.csv_text import SheetText
 from nematex.usecases.files.faults import RowFault
 
 NEEDED = ("code", "name")
+UNKNOWN_COLOURS = "unknown colours"  # among what a row says
 SAYS_ACROSS = re.compile(r"across|cross|width|weft", re.IGNORECASE)  # a bare "stretch" does not say its direction
 
 
@@ -40,7 +44,7 @@ class ReadRow:
     cells: list[str]
     record: ClothRecord | None
     faults: tuple[RowFault, ...]
-    strange_fibres: tuple[str, ...] = ()  # words of the label that are no fibre
+    strange: tuple[tuple[str, str], ...] = ()  # kind and word that nobody knows
 
     @property
     def is_bad(self) -> bool:
@@ -50,16 +54,16 @@ class ReadRow:
 
 @dataclass(frozen=True)
 class Reading:
-    """How a list is read: which column is what, the unit of bare numbers, and what the presenter has accepted.
+    """How a list is read: which column is what, the unit of bare numbers, and what somebody has told.
 
-    `words` are misspelt fibres → what is meant, `cells` are cells mended on the preview: row → column → text.
+    `told` is what words mean, `cells` are cells mended on the preview: row → column → text.
     """
 
     sheet: SheetText
     mapping: Mapping[int, str]
     tables: Tables
     supplier: str = ""
-    words: Mapping[str, str] = field(default_factory=dict)
+    told: Told = field(default_factory=dict)
     cells: Mapping[int, Mapping[int, str]] = field(default_factory=dict)
 
     @cached_property
@@ -90,16 +94,16 @@ class Reading:
         return [mended.get(at, cell) for at, cell in enumerate(cells)] if mended else cells
 
 
+TOLD_IN = {"fibres": FIBRE, "colours": COLOUR, "cloth": CLOTH, "described": CLOTH, "notes": CLOTH}  # column → kind of word
+
+
 def _cell(reading: Reading, cells: list[str], at: int, name: str) -> str:
-    """A cell with the unit of its neighbour, and with misspelt fibres as they are meant."""
+    """A cell with the unit of its neighbour, and with words as somebody has told what they mean."""
     text = cells[at] if at < len(cells) else ""
     beside = reading.unit_columns.get(at)
     if beside is not None and beside < len(cells):
         text = with_unit(text, cells[beside].strip(), properties()[name].kind)
-    if name == "fibres":
-        for said, meant in reading.words.items():
-            text = re.sub(rf"(?<!\w){re.escape(said)}(?!\w)", meant, text, flags=re.IGNORECASE)
-    return text
+    return as_told(text, TOLD_IN[name], reading.told) if name in TOLD_IN and name != "notes" else text
 
 
 def _values(reading: Reading, cells: list[str], row: int) -> tuple[dict[str, Any], list[RowFault]]:
@@ -115,6 +119,7 @@ def _values(reading: Reading, cells: list[str], row: int) -> tuple[dict[str, Any
         except UnknownColours as fault:
             faults.append(RowFault(row, heading, text[:60], f"“{fault.value}” {fault.rule}", cell_only=True))
             said = {name: fault.palette} if fault.palette.colours else {}
+            values[UNKNOWN_COLOURS] = fault.palette.unknown
         except FieldFault as fault:
             said = {each: value for each, value in described(text).items() if properties()[name].kind == "choice"}
             if not said:
@@ -132,33 +137,44 @@ def _values(reading: Reading, cells: list[str], row: int) -> tuple[dict[str, Any
 
 def _describe(reading: Reading, cells: list[str], values: dict[str, Any]) -> None:
     """What describing columns and the name tell beyond the columns of their own; changes `values`."""
-    texts = [cells[at] for at, name in reading.mapping.items() if name == "described" and at < len(cells)]
-    for text in [*texts, str(values.get("notes") or "")]:
+    texts = [_cell(reading, cells, at, name) for at, name in reading.mapping.items() if name == "described" and at < len(cells)]
+    for text in [*texts, as_told(str(values.get("notes") or ""), CLOTH, reading.told)]:
         for name, value in {**described(text), **measured(text)}.items():
             values.setdefault(name, value)
     if said := described(str(values.get("fibres") or "")).get("structure"):
         values.setdefault("structure", said)  # '95% polyester 5% elastane, knitted'
-    name = str(values.get("name") or "")
-    if not values.get("cloth") and reading.tables.lexicon.find(name) is None:
-        kinds = (found for text in texts if (found := reading.tables.lexicon.find(text[:LONGEST_TEXT])))
-        if kind := next(kinds, None):
-            values["cloth"] = kind.name  # 'Autumn leaves', described as a challis
+    name = as_told(str(values.get("name") or ""), CLOTH, reading.told)
+    if not values.get("cloth") and (kind := _kind(reading, values, name, texts)):
+        values["cloth"] = kind
     for each, value in {**named(name, values), **measured(name)}.items():
         values.setdefault(each, value)
     if "colours" not in values and (palette := colour_in(name, reading.tables) or coloured(texts)):
         values["colours"] = palette
 
 
+def _kind(reading: Reading, values: Mapping[str, Any], name: str, texts: list[str]) -> str:
+    """What kind of cloth the told words of a name say, or the describing columns where the name says none; "" for none."""
+    find = reading.tables.lexicon.find
+    told = meant_by(str(values.get("name") or ""), CLOTH, reading.told)
+    if meant := next((each for each in reversed(told) if find(each, anywhere=False)), ""):
+        return meant
+    kinds = (found for text in texts if find(name) is None and (found := find(text[:LONGEST_TEXT])))
+    kind = next(kinds, None)
+    return kind.name if kind else ""  # 'Autumn leaves', described as a challis
+
+
 def read_rows(reading: Reading) -> list[ReadRow]:
     """Every row as a cloth or as faults; one bad row never stops the list, and a bad cell that can be missed no row."""
     seen: dict[str, int] = {}
-    return [_read_row(reading, number, cells, seen) for number, cells in reading.sheet.rows]
+    return [read_row(reading, number, cells, seen) for number, cells in reading.sheet.rows]
 
 
-def _read_row(reading: Reading, number: int, cells: list[str], seen: dict[str, int]) -> ReadRow:
+def read_row(reading: Reading, number: int, cells: list[str], seen: dict[str, int]) -> ReadRow:
+    """One row; `seen` is the row of each article code so far, and learns this one's."""
     cells = reading.mended(number, cells)
     by_field = {name: reading.heading(at) for at, name in reading.fields.items()}
     values, faults = _values(reading, cells, number)
+    strange = [(COLOUR, word) for word in values.pop(UNKNOWN_COLOURS, ())]
 
     def add(field: str, value: object, message: str) -> None:
         faults.append(RowFault(number, by_field.get(field, field), str(value)[:60], message))
@@ -178,8 +194,29 @@ def _read_row(reading: Reading, number: int, cells: list[str], seen: dict[str, i
     if all(fault.cell_only for fault in faults):
         seen[code_key(code)] = number
         record = _made(values, reading.tables, reading.supplier, "cloth" if "cloth" in by_field else "name", add)
-    strange = read_fibres(values["fibres"], reading.tables.fibres).unknown if values.get("fibres") else ()
-    return ReadRow(number, cells, record, tuple(faults), strange)
+    if values.get("fibres"):
+        strange += [(FIBRE, word) for word in read_fibres(values["fibres"], reading.tables.fibres).unknown if word]
+    if record and (words := _unplaced(record, values, reading)) is not None:
+        strange += [(CLOTH, word) for word in words]
+        if record.facts.structure is None:
+            at = "cloth" if record.facts.cloth else "name"
+            said = _TAKEN_FOR.format(placed_cloth(record.facts, reading.tables).structure)
+            faults.append(RowFault(number, by_field.get(at, at), str(values[at])[:60], said, cell_only=True))
+    return ReadRow(number, cells, record, tuple(faults), tuple(strange))
+
+
+_TAKEN_FOR = (
+    "names no cloth that is known: it is taken for a {}, and is in no proposal until somebody says what the word means, "
+    "or woven, knit or net in a column of its own"
+)
+
+
+def _unplaced(record: ClothRecord, values: Mapping[str, Any], reading: Reading) -> tuple[str, ...] | None:
+    """Of a cloth that no name of a cloth places the words that might; None of one that is placed."""
+    if placed_cloth(record.facts, reading.tables).type is not None:
+        return None
+    name = as_told(str(values.get("name") or ""), CLOTH, reading.told)
+    return strange_names(name, record.facts.cloth or "", reading.tables)
 
 
 def _made(
@@ -187,12 +224,12 @@ def _made(
 ) -> ClothRecord | None:
     """The row as a cloth; None where it is none, with the faults added."""
     try:
-        return make_record(values, tables, supplier)
+        return make_record(values, tables, supplier, placed_cloth)
     except ValidationError as fault:
         for error in fault.errors(include_url=False):
             add(str(error["loc"][0] if error["loc"] else "row"), error["input"], error["msg"].lower())
     except FieldFault as fault:
-        add(kind_stands_in, fault.value, f"{fault.rule}. Or say woven, knit or net in a column of its own")
+        add(kind_stands_in, fault.value, fault.rule)
     except ValueError as fault:
         add("known", values.get("known", ""), f"cannot be read: {fault}")
     return None

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from flask import Blueprint, abort, jsonify, redirect, render_template, request, url_for
@@ -9,10 +10,10 @@ from werkzeug.wrappers import Response
 
 from nematex.core.errors import FieldFault
 from nematex.store.records import Upload
-from nematex.tables import properties
-from nematex.usecases.cloth.lists.choosing import accept_word, choose_columns, choose_sheet, mend_row
+from nematex.tables import colour_words, properties
+from nematex.usecases.cloth.lists.choosing import choose_columns, choose_sheet, mend_row
 from nematex.usecases.cloth.lists.headings import HELPERS
-from nematex.usecases.cloth.lists.importing import is_unread, preview, send
+from nematex.usecases.cloth.lists.importing import is_unread, preview, send, told_here
 from nematex.usecases.cloth.lists.job import (
     APPLYING,
     UNDOING,
@@ -26,11 +27,13 @@ from nematex.usecases.cloth.lists.job import (
     stop_job,
     undone_by,
 )
+from nematex.usecases.cloth.lists.reread import change_and_read
+from nematex.usecases.cloth.lists.told import CLOTH, COLOUR, FIBRE, checked_word, forget_told, has_word, keep_told
 from nematex.web.rooms.common import as_number, download, now, shop
 
 room = Blueprint("imports", __name__, url_prefix="/import")
 SHOWN, MENDED_HERE = 200, 40
-CORRECTIONS = ("imports.columns", "imports.sheet", "imports.word", "imports.row")
+CORRECTIONS = ("imports.columns", "imports.sheet", "imports.word", "imports.forget", "imports.row")
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,7 +119,7 @@ def _look(upload_id: int, fault: FieldFault | None = None) -> str:
     if kept.state == "failed":
         return _form(FieldFault("file", kept.filename, kept.message), kept.supplier)
     found = preview(shop(), upload_id) or abort(404)
-    fibres = now().tables.fibres
+    tables = now().tables
     return render_template(
         "cloth/lists/preview.html",
         found=found,
@@ -124,8 +127,13 @@ def _look(upload_id: int, fault: FieldFault | None = None) -> str:
         fault=fault,
         shown=SHOWN,
         mended_here=MENDED_HERE,
-        nearest=fibres.nearest,
-        fibres=list(fibres.by_alias),
+        strange=found.strange(tables),
+        known_words={
+            FIBRE: list(tables.fibres.by_alias),
+            COLOUR: list(colour_words().by_word),
+            CLOTH: [each.name for each in tables.lexicon.types],
+        },
+        told=told_here(shop(), found),
     )
 
 
@@ -171,12 +179,29 @@ def sheet(upload_id: int) -> Response:
 
 @room.post("/<int:upload_id>/word")
 def word(upload_id: int) -> Response | tuple[str, int]:
-    """A misspelt fibre is what is meant, in every row."""
+    """What a word means, in this list and in every later one."""
     _state(upload_id)
+    kind, said = request.form.get("kind", ""), request.form.get("said", "")
+    meant = "" if "name_only" in request.form else request.form.get("meant", "").strip()
     try:
-        accept_word(shop(), upload_id, request.form.get("said", ""), request.form.get("meant", "").strip())
+        if not meant and "name_only" not in request.form:
+            raise FieldFault("word", said[:40], "needs what it means; or say that it is only a name")
+        checked_word(kind, said, meant, now().tables)
     except FieldFault as fault:
         return _refused(upload_id, fault)
+    return _reread(upload_id, lambda: keep_told(shop(), kind, said, meant), kind, said)
+
+
+@room.post("/<int:upload_id>/forget")
+def forget(upload_id: int) -> Response:
+    """Ask about a word again."""
+    _state(upload_id)
+    kind, said = request.form.get("kind", ""), request.form.get("said", "")
+    return _reread(upload_id, lambda: forget_told(shop(), kind, said), kind, said)
+
+
+def _reread(upload_id: int, change: Callable[[], object], kind: str, said: str) -> Response:
+    change_and_read(shop(), upload_id, change, lambda row: has_word(row.cells, kind, said))
     return _again(upload_id)
 
 
@@ -190,7 +215,7 @@ def row(upload_id: int) -> Response:
         for name, text in request.form.items()
         if name.startswith("cell-") and (place := as_number(name.removeprefix("cell-"))) is not None
     }
-    mend_row(shop(), upload_id, number, cells)
+    change_and_read(shop(), upload_id, lambda: mend_row(shop(), upload_id, number, cells), lambda each: each.row == number)
     return _again(upload_id)
 
 

@@ -1,0 +1,60 @@
+"""A word told or a row mended on the preview of a list: only the rows that it touches are read again, at once.
+
+Invariant: the list is then understood as if it had been read anew from its first row to its last.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+
+from nematex.core.codes import code_key
+from nematex.core.tables import Tables
+from nematex.usecases.cloth.lists.importing import KIND, Known, in_hand, kept_list, laid_on, question, reading_of
+from nematex.usecases.cloth.lists.kept import packed
+from nematex.usecases.cloth.lists.preview import Preview
+from nematex.usecases.cloth.lists.price_list import ReadRow, read_row
+from nematex.usecases.held.shop import Shop
+from nematex.usecases.jobs import asking
+
+Touched = Callable[[ReadRow], bool]
+
+
+def change_and_read(shop: Shop, upload_id: int, change: Callable[[], object], touched: Touched) -> bool:
+    """Make a change to what is known of a list, and read the rows that it touches; False where all of it must be read."""
+    before = _in_hand(shop, upload_id)
+    change()
+    both, state = kept_list(shop, upload_id), shop.now()
+    if before is None or both is None:
+        return False
+    kept, known = both
+    found = _read_again(replace(before, upload=kept), known, touched, state.shelf.tables)
+    if found is None:
+        return False
+    asked, made = question(kept, known, state), laid_on(shop, found, state.shelf)
+    shop.remember_preview(asked, made)
+    if asking.content(shop.database, KIND, asked) is None:
+        asking.keep_content(shop.database, KIND, asked, packed(made))
+    return True
+
+
+def _in_hand(shop: Shop, upload_id: int) -> Preview | None:
+    both = kept_list(shop, upload_id)
+    return in_hand(shop, both[0], question(*both, shop.now())) if both else None
+
+
+def _read_again(before: Preview, known: Known, touched: Touched, tables: Tables) -> Preview | None:
+    """None where an article code, or whether a row is taken, changes: then other rows are concerned too."""
+    reading = reading_of(before.upload, before.sheet, before.mapping, tables, known.told)
+    cells, seen = dict(reading.sheet.rows), dict[str, int]()
+    rows = []
+    for row in before.rows:
+        rows.append(read_row(reading, row.row, cells[row.row], seen) if touched(row) else row)
+        if code := _stands_for(rows[-1]):
+            seen[code] = row.row
+    alike = all(_stands_for(new) == _stands_for(old) for new, old in zip(rows, before.rows, strict=True))
+    return replace(before, rows=rows) if alike else None
+
+
+def _stands_for(row: ReadRow) -> str | None:
+    return code_key(row.record.code) if row.record else None
