@@ -26,7 +26,7 @@ from nematex.usecases.cloth.lists.preview import Preview
 from nematex.usecases.cloth.lists.reread import change_and_read
 from nematex.usecases.cloth.lists.told import as_told, forget_told, has_word, keep_told, meant_by
 from nematex.usecases.held.shop import Shop
-from nematex.usecases.judging.matrix_view import garment_cloths
+from nematex.usecases.judging.matrix_view import offered_cloths
 
 TABLES = trade_tables()
 LIST = """Artikel;Bezeichnung;Zusammensetzung;Gewicht;Breite;Farbe
@@ -154,7 +154,7 @@ def test_a_cloth_that_nothing_places_comes_in_and_is_in_no_proposal(demo: Shop) 
     assert "it is taken for a woven" in fault.message
     apply(demo, sent)
     state = demo.now()
-    offered = garment_cloths(state)
+    offered = offered_cloths(state)
     proposed = {record.code: bool(offered[state.shelf.place[record.id]]) for record in state.shelf.records}
     assert not proposed["K-1"]
     assert not proposed["K-5"]

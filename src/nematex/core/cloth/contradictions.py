@@ -15,6 +15,7 @@ from nematex.core.cloth.lexicon import FIBRE_WORDS, plain
 from nematex.core.cloth.plausible import SLACK, doubt
 from nematex.core.cloth.properties import Property
 from nematex.core.cloth.readings import contradicts
+from nematex.core.quantity.estimate import Known
 
 SHEER_STEPS = 2  # an opaque voile is odd from two words apart
 STRETCH_POINTS = 15  # and stretch from so many points beyond what such cloth may well have
@@ -94,17 +95,25 @@ def _named(word: str, said: str) -> str:
 
 
 def unsettled(facts: ClothFacts, cloth: Cloth) -> list[Contradiction]:
-    """What must be settled before such a cloth is proposed: nothing says what it is, or what is said cannot all be so."""
-    found = [each for each in contradictions(facts, cloth) if each.property in OF_THE_KIND]
-    if cloth.guessed and cloth.type is None:
-        said = f"Nothing says what kind of cloth it is: it is taken for a {cloth.structure} until somebody does."
-        found.append(Contradiction("structure", said))
-    return found
+    """What must be settled before such a cloth is proposed: nothing says what it is, or what is said cannot all be so.
+
+    What somebody has measured is so, however unlike its name it is.
+    """
+    open_ones = (each for each in contradictions(facts, cloth) if each.property in OF_THE_KIND)
+    return [each for each in open_ones if facts.known.get(each.property) != Known.MEASURED.word]
+
+
+def _placed(cloth: Cloth) -> Contradiction | None:
+    if cloth.type or not cloth.guessed:
+        return None
+    return Contradiction(
+        "structure", f"Nothing says what kind of cloth it is: it is taken for a {cloth.structure} until somebody does."
+    )
 
 
 def contradictions(facts: ClothFacts, cloth: Cloth) -> list[Contradiction]:
     """Everything about the facts that does not fit together."""
-    found = [each for each in (_structure(cloth), _stretch(facts, cloth)) if each]
+    found = [each for each in (_structure(cloth), _placed(cloth), _stretch(facts, cloth)) if each]
     if cloth.fibres:
         found += [Contradiction("fibres", fault[0].upper() + fault[1:] + ".") for fault in cloth.fibres.faults]
     said = {each.property for each in found}

@@ -67,7 +67,7 @@ def candidate_linings(shelf: Shelf, drawer: Drawer, record: ClothRecord, cloth: 
     dear = np.array([_dearer(other, record, rule.dearer) for other in shelf.records], dtype=np.bool_)
     rows = []
     for at in map(int, np.argsort(-(found.score - rule.dearer_costs * dear), kind="stable")):
-        if shelf.records[at].id == record.id or found.verdict[at] == Verdict.AGAINST:
+        if shelf.records[at].id == record.id or found.verdict[at] == Verdict.AGAINST or not shelf.settled[at]:
             continue
         wanting = tuple(RESPECTS[name] for name, codes in found.checks.items() if codes[at] != Verdict.SUITS)
         off = float(found.colour_off[at])

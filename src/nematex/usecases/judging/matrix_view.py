@@ -140,14 +140,19 @@ def _block(
 
 
 def garment_cloths(state: State) -> Mask:
-    """The cloths that may be proposed for a garment: sold for one, and what they are said to be."""
+    """The cloths that are sold for garments."""
     shelf = state.shelf
-    return ~shelf.columns.used_for(*SET_ASIDE) & shelf.settled if shelf.records else np.zeros(0, dtype=np.bool_)
+    return ~shelf.columns.used_for(*SET_ASIDE) if shelf.records else np.zeros(0, dtype=np.bool_)
+
+
+def offered_cloths(state: State) -> Mask:
+    """The cloths that may be proposed for a garment: sold for one, and what they are said to be."""
+    return garment_cloths(state) & state.shelf.settled
 
 
 def best_for_patterns(shop: Shop, state: State, page: int) -> tuple[list[Best], int]:
     """The ten best cloths of each pattern, a page at a time; linings and trims are left out."""
-    shelf, drawer, judged, offered = state.shelf, state.drawer, whole(shop, state), garment_cloths(state)
+    shelf, drawer, judged, offered = state.shelf, state.drawer, whole(shop, state), offered_cloths(state)
     rows = []
     for place, record in list(enumerate(drawer.records))[(page - 1) * BLOCK : page * BLOCK]:
         order = [int(cloth) for cloth in judged.best_cloths(place, len(offered)) if offered[cloth]][:BEST]

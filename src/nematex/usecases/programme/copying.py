@@ -26,7 +26,7 @@ from nematex.store.records import ClothRecord, PatternRecord
 from nematex.tables import colour_words
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
-from nematex.usecases.judging.matrix_view import garment_cloths
+from nematex.usecases.judging.matrix_view import offered_cloths
 from nematex.usecases.judging.ranking import one_pairing
 from nematex.usecases.programme.proposing.candidates import prices
 from nematex.usecases.programme.stocked.nearness import beside_shelf
@@ -120,7 +120,7 @@ def _copy(shop: Shop, state: State, record: PatternRecord, found: list[Step], aw
     said = tuple(hack.said for hack in read_hacks(hacks, state.tables))
     wish = Wish(hacks=hacks)
     price = prices(state)  # in one currency
-    allowed = garment_cloths(state) & (state.shelf.stock_m >= least_length_m(record.facts)) & ~np.isnan(price)
+    allowed = offered_cloths(state) & (state.shelf.stock_m >= least_length_m(record.facts)) & ~np.isnan(price)
     good = [at for at in nearest(off, allowed, TRIED) if _verdict(shop, state, record, at, wish) <= Verdict.WITH_CARE]
     if not good:
         return Copy(record, found, hacks, said, None, None)

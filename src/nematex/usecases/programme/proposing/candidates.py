@@ -28,7 +28,7 @@ from nematex.store.records import ClothRecord, PatternRecord, Pick, Programme
 from nematex.tables import colour_names, colour_words
 from nematex.usecases.cloth.browse import cloth_named
 from nematex.usecases.held.state import State
-from nematex.usecases.judging.matrix_view import garment_cloths
+from nematex.usecases.judging.matrix_view import offered_cloths
 
 FOR_BEGINNERS = ("easy", "improver")
 OF_EACH_KIND = 40  # cloths of every kind that is asked for
@@ -193,7 +193,7 @@ def _in_season(text: str, season: str) -> bool:
 def allowed_cloths(state: State, brief: Brief) -> Mask:
     """Which cloths the brief allows: in stock, no lining, of the season, on a ground as wanted."""
     shelf, rule = state.shelf, state.tables.judging.proposal
-    keep = garment_cloths(state) & (shelf.may_have_m > 0)
+    keep = offered_cloths(state) & (shelf.may_have_m > 0)
     if brief.season:
         keep &= np.array([not seasons or brief.season in seasons for seasons in shelf.filed.seasons], dtype=np.bool_)
     if brief.grounds:

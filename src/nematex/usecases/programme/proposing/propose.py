@@ -31,6 +31,9 @@ class Proposed:
     why: tuple[str, ...]
 
 
+FEW_NAMED = 3
+
+
 @dataclass(frozen=True)
 class Proposal:
     """A set in running order; what was given up; how many pairings were weighed; by how much it may fall short, in %."""
@@ -63,9 +66,20 @@ def propose(shop: Shop, state: State, programme: Programme, today: date) -> Prop
     stands = [*range(found.own), *chosen]
     why = {at: why_chosen(found, everything, stands, at, brief) for at in chosen}
     lost = given_up(found, everything, stands, [at + found.own for at in _passed_over(asked, choice)], brief)
+    lost += _left_out(state)
     order = in_order(found, chosen)
     picks = tuple(Proposed(found.cloth(at).id, found.pattern(at).id, tuple(why[at])) for at in order)
     return Proposal(picks, tuple(lost), len(found) - found.own, 100 * choice.gap)
+
+
+def _left_out(state: State) -> list[str]:
+    """The cloths in stock of which nothing is proposed because what is said of them does not fit together."""
+    odd = np.flatnonzero(~state.shelf.settled & (state.shelf.may_have_m > 0))
+    if not len(odd):
+        return []
+    named = ", ".join(state.shelf.records[at].facts.name for at in odd[:FEW_NAMED])
+    more = f" and {len(odd) - FEW_NAMED} more" if len(odd) > FEW_NAMED else ""
+    return [f"Left out until what is said of them is settled: {named}{more}."]
 
 
 def worth(found: Candidates, brief: Brief) -> Floats:

@@ -65,13 +65,14 @@ class _Near:
             off = shelf.filed.distance(read_hex(record.colours[0]))
         away = steps(shelf.columns, at, off, rule)
         found = distances(shelf.columns, at, away, rule, judged.verdict if judged else None)
-        return cls(state, record, away, np.where(found <= rule.farthest, found, np.inf))
+        return cls(state, record, away, np.where((found <= rule.farthest) & shelf.settled, found, np.inf))
 
     @classmethod
     def to_gone(cls, state: State, record: ClothRecord) -> _Near:
         """To a cloth that is not on the shelf any more."""
         away, found = beside_shelf(state, known(record, state.tables), record.colours[0] if record.colours else "")
-        return cls(state, record, away, np.where(found <= state.tables.judging.stand_in.farthest, found, np.inf))
+        near = (found <= state.tables.judging.stand_in.farthest) & state.shelf.settled
+        return cls(state, record, away, np.where(near, found, np.inf))
 
     def stand_in(self, at: int, verdict: Verdict | None = None) -> StandIn:
         """The cloth at `at` of the shelf, in this one's place."""

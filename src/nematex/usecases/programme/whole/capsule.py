@@ -14,7 +14,7 @@ from nematex.core.set.outfits import Outfit, Pairs, Piece, gained, outfits, pair
 from nematex.store.records import ClothRecord, PatternRecord, Programme
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
-from nematex.usecases.judging.matrix_view import garment_cloths
+from nematex.usecases.judging.matrix_view import offered_cloths
 from nematex.usecases.judging.whole_matrix import at_hand
 from nematex.usecases.programme.whole.worn import Worn, piece, worn
 
@@ -96,7 +96,7 @@ def _offered(state: State, programme: Programme, judged: Matrix) -> list[Offer]:
     """The best pairings of patterns and cloths that are not in the set."""
     shelf, drawer = state.shelf, state.drawer
     patterns, cloths = {pick.pattern_id for pick in programme.picks}, {pick.cloth_id for pick in programme.picks}
-    free = garment_cloths(state) & (shelf.may_have_m > 0)
+    free = offered_cloths(state) & (shelf.may_have_m > 0)
     free[[shelf.place[each] for each in cloths if each in shelf.place]] = False
     found: list[tuple[float, int, int]] = []
     for at, record in enumerate(drawer.records):

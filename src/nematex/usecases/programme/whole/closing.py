@@ -14,7 +14,7 @@ from nematex.core.set.coverage import Garment, garment_of
 from nematex.store.records import ClothRecord, PatternRecord, Programme
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
-from nematex.usecases.judging.matrix_view import garment_cloths
+from nematex.usecases.judging.matrix_view import offered_cloths
 
 
 @dataclass(frozen=True)
@@ -54,7 +54,7 @@ def garments_of(shop: Shop, state: State) -> dict[int, Garment]:
 def best_cloth(state: State, record: PatternRecord, judged: Matrix, allowed: Mask) -> Best | None:
     """The best of the allowed cloths for a pattern that is no lining and in stock; with score and verdict."""
     shelf, place = state.shelf, state.drawer.place[record.id]
-    enough = allowed & garment_cloths(state) & (shelf.may_have_m >= least_length_m(record.facts))
+    enough = allowed & offered_cloths(state) & (shelf.may_have_m >= least_length_m(record.facts))
     good = enough & (judged.verdict[place] <= Verdict.WITH_CARE)
     if not good.any():
         return None

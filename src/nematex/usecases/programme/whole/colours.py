@@ -14,7 +14,7 @@ from nematex.store.records import ClothRecord, Programme
 from nematex.tables import colour_names, colour_words
 from nematex.usecases.held.shop import Shop
 from nematex.usecases.held.state import State
-from nematex.usecases.judging.matrix_view import garment_cloths
+from nematex.usecases.judging.matrix_view import offered_cloths
 from nematex.usecases.programme.whole.worn import coloured, is_loud, is_printed
 
 SHOWN, TIES = 3, 12
@@ -103,7 +103,7 @@ def _partners(state: State, record: ClothRecord, own: frozenset[int]) -> Partner
     offered = (shelf.may_have_m > 0) & (nearest <= rule.tone)
     plains: list[Partner] = []
     ribs: list[Partner] = []
-    garments = garment_cloths(state)
+    garments = offered_cloths(state)
     for at in np.argsort(nearest, kind="stable"):
         if not offered[at]:
             continue

@@ -13,6 +13,7 @@ from flask import Blueprint, redirect, render_template, request, session, url_fo
 from werkzeug.wrappers import Response
 
 from nematex.core.amount.swap import SWAPS, has_lower_half, numbers_like
+from nematex.core.cloth.contradictions import unsettled
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.errors import FieldFault
 from nematex.core.judging.size_advice import is_off_list_knit, knit_in_woven
@@ -181,6 +182,7 @@ def pairing_page(
         swaps={kind: _with_lower_half(kind) for kind in SWAPS},
         body=part_names(pattern.facts, now().tables)[0],
         pairing=pairing,
+        unsettled=unsettled(record.facts, cloth),
         wish=wish,
         colourways=by_colourway(now(), pattern, record, wish),
         schools=both_schools(shop(), now(), pattern, cloth, wish),
