@@ -9,6 +9,7 @@ import pytest
 from nematex.core.cloth.estimates import Cloth, known_cloth
 from nematex.core.cloth.facts import ClothFacts
 from nematex.core.judging.demand import demand
+from nematex.core.judging.pairing import pair
 from nematex.core.pattern.envelope import read_envelope
 from nematex.core.pattern.facts import Pattern, Wish
 from nematex.tables import trade_tables
@@ -146,3 +147,14 @@ def test_a_cloth_named_by_a_wider_word_that_a_detail_refuses_is_with_care_and_sa
     pattern = {"structure": "knit", "recommended": "jersey, stretch velvet, ponte", "garment": "dress", "details": ["bodycon"]}
     found = assess_one({"cloth": cloth, "pattern": pattern})["checks"]["fibre"]
     assert (found["verdict"], "slinky jersey is thin for" in found["reason"]) == ("with care", True), found
+
+
+@pytest.mark.parametrize(
+    ("fibres", "verdict"),
+    [("100% cotton", "suits"), ("98% cotton 2% elastane", "suits"), ("94% cotton 6% elastane", "with care")],
+)
+def test_a_limit_of_elastane_is_read_from_the_label(fibres: str, verdict: str) -> None:
+    """'Denim with at most 3 % elastane': common practice, no source."""
+    asked = demand(Pattern(recommended="Denim with at most 3 % elastane, linen", structure="woven"), Wish(), TABLES)
+    found = pair(cloth(name="blue denim", fibres=fibres, weight_gsm=330), asked, TABLES)
+    assert found.verdict.word == verdict

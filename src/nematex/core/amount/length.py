@@ -185,6 +185,8 @@ def amount(
     receipt = Receipt(tables.sayings, units)
     rows = rows_asked(table, wish, receipt)
     row = at_width(rows, pattern.widest_piece_cm, cloth.width.best, lies_one_way(cloth), tables, receipt)
+    if row.reckoned:
+        receipt.write("between_sizes", "practice", size=", ".join(row.sizes))
     _turned_one_way(cloth, row, tables, receipt)
     matched(cloth, tables, receipt)
     if wish.hacks and use == "main":

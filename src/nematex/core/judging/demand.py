@@ -34,6 +34,15 @@ FAMILIES = ("woven", "knit")
 T = TypeVar("T")
 
 
+@dataclass(frozen=True, slots=True)
+class Elastane:
+    """A share of elastane, in %, that the list sets for a cloth, in its words."""
+
+    low: float
+    high: float
+    words: str
+
+
 @dataclass(frozen=True)
 class Demand:
     """One pattern, part, look and school, as windows per structure. g/m², cm, %."""
@@ -53,6 +62,7 @@ class Demand:
     alone: frozenset[int]  # those named by a noun that means no other cloth
     by_name: frozenset[int]  # and those named by their own name
     conditional: dict[int, str]
+    elastane: dict[int, Elastane]  # what a cloth's label must say for the list to mean it
     excluded: frozenset[int]
     owes_the_list: bool  # whether what the list spans is asked of the part in hand
     stable: frozenset[int]
@@ -178,7 +188,28 @@ def _is_kept(condition: Condition, made: Making, pattern: Pattern, wish: Wish) -
         return pattern.lined
     if condition.kind == "view":
         return is_for_view(wish.view, condition.what.split("|"))
-    return condition.kind in ("washed", "heavy", "light")  # the first is said, the others have narrowed the cloths
+    # The first is said, the next have narrowed the cloths, and elastane is read from each cloth's label.
+    return condition.kind in ("washed", "heavy", "light", "elastane")
+
+
+def _elastane(named: list[NamedCloths], tables: Tables) -> dict[str, Elastane]:
+    """What the labels of these cloths, and of the same with stretch, may say: 'denim with at most 3 % elastane'."""
+    found: dict[str, Elastane] = {}
+    for item in named:
+        for condition in item.conditions:
+            if condition.kind == "elastane":
+                low, high = map(float, condition.what.split("-"))
+                asked = Elastane(low, high, condition.words)
+                found |= dict.fromkeys([*item.types, *_with_elastane(item.types, tables)], asked)
+    return found
+
+
+def _with_elastane(names: tuple[str, ...], tables: Tables) -> list[str]:
+    """The cloths that share a noun with these and are usually made with elastane."""
+    rows = [tables.lexicon.get(name) for name in names]
+    nouns_of = {(row.structure, row.name.rsplit(maxsplit=1)[-1]) for row in rows}
+    kin = [row for row in tables.lexicon.types if "elastane" in row.all_fibres]
+    return [row.name for row in kin if (row.structure, row.name.rsplit(maxsplit=1)[-1]) in nouns_of]
 
 
 def read_pattern(pattern: Pattern, tables: Tables) -> Interpretation:
@@ -248,6 +279,7 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, interpretation: Interpr
         alone=frozenset(index[each.row.name] for noun in kept for each in noun if each.alone),
         by_name=frozenset(index[each.row.name] for noun in kept for each in noun if each.alone or each.by_name),
         conditional={index[name]: words for name, words in broken.items()},
+        elastane={index[name]: asked for name, asked in _elastane(named.cloths, tables).items()},
         excluded=frozenset(index[name] for name in excluded),
         owes_the_list=named.of_part or not (made.by_itself or made.fit == "free"),
         stable=frozenset(index[kind.name] for kind in tables.lexicon.groups["stable knits"]),

@@ -30,6 +30,7 @@ class Requirement:
     length_m: float
     with_nap: bool = False
     use: str = "main"
+    reckoned: bool = False  # between the first and the last size: the envelope does not say it
 
 
 def same_view(one: str, other: str) -> bool:

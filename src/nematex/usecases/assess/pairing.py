@@ -62,7 +62,7 @@ def pattern_facts(data: PatternIn, tables: Tables) -> Pattern:
         wearer=data.wearer,
         widest_piece_cm=data.widest_piece_cm,
         requirements=tuple(
-            Requirement(row.view, tuple(row.sizes), row.width_cm, row.length_m, row.with_nap, row.use)
+            Requirement(row.view, tuple(row.sizes), row.width_cm, row.length_m, row.with_nap, row.use, row.reckoned)
             for row in data.requirements
         ),
         options=tuple(Option(each.name, each.part, tuple(each.views), tuple(each.details)) for each in data.options),

@@ -89,6 +89,7 @@ class RequirementIn(Strict):
     length_m: Annotated[float, Field(gt=0, le=50)]
     with_nap: bool = False
     use: Literal["main", "lining", "interfacing", "contrast", "underlining", "pocket bag"] = "main"
+    reckoned: bool = False
 
     @field_validator("view", mode="before")
     @classmethod

@@ -18,6 +18,7 @@ class AmountTable:
     with_nap: bool
     sizes: tuple[str, ...]
     rows: tuple[tuple[float, tuple[float | None, ...]], ...]
+    reckoned: tuple[str, ...] = ()  # sizes that the envelope does not say
 
 
 def _columns(rows: list[Requirement], order: list[str]) -> tuple[str, ...]:
@@ -40,5 +41,6 @@ def amount_tables(pattern: Pattern) -> list[AmountTable]:
     for (view, use, nap), rows in grouped.items():
         sizes, widths = _columns(rows, order), sorted({row.width_cm for row in rows})
         lines = tuple((width, tuple(_length(rows, width, size) for size in sizes)) for width in widths)
-        tables.append(AmountTable(view, use, nap, sizes, lines))
+        between = {size for row in rows if row.reckoned for size in row.sizes}
+        tables.append(AmountTable(view, use, nap, sizes, lines, tuple(size for size in sizes if size in between)))
     return tables

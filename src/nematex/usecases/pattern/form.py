@@ -90,6 +90,7 @@ def as_texts(flat: dict[str, Any]) -> dict[str, str]:
 
 def _requirement_line(row: dict[str, Any]) -> str:
     more = (["nap"] if row["with_nap"] else []) + ([row["use"]] if row["use"] != "main" else [])
+    more += ["reckoned"] if row.get("reckoned") else []
     start = f"{row['view']}; {' '.join(row['sizes'])}; {row['width_cm']:g} cm; {row['length_m']:g} m"
     return "; ".join([start, *more])
 
@@ -152,7 +153,7 @@ def _requirements(text: str) -> list[dict[str, Any]]:
         if not found:
             raise FieldFault(field, line, "is not “view; sizes; width; length”, for instance “A; 8 10 12; 150 cm; 2.2 m”")
         width, length = read_length_cm(found["width"], field), read_length_cm(found["length"], field, "m") / 100
-        nap, use = _more(found["more"], field)
+        nap, use, reckoned = _more(found["more"], field)
         sizes = [size for size in re.split(r"[\s,]+(?![^(]*\))", found["sizes"]) if size] if found["sizes"] else []
         rows.append(
             {
@@ -163,6 +164,7 @@ def _requirements(text: str) -> list[dict[str, Any]]:
                 "with_nap": nap,
                 "use": use,
             }
+            | ({"reckoned": True} if reckoned else {})
         )
     return rows
 
@@ -178,17 +180,19 @@ def _with_bands(sizes: list[str]) -> list[str]:
     return joined
 
 
-def _more(text: str, field: str) -> tuple[bool, str]:
-    """What stands after the length: nap or not, and what the cloth is for."""
-    nap, use = False, "main"
+def _more(text: str, field: str) -> tuple[bool, str, bool]:
+    """What stands after the length: nap or not, what the cloth is for, and whether the length was reckoned here."""
+    nap, use, reckoned = False, "main", False
     for word in (piece.strip().casefold() for piece in re.split(r"[;|]", text)):
         if word in USES:
             use = word
         elif word in ("nap", "with nap"):
             nap = True
+        elif word == "reckoned":
+            reckoned = True
         elif word and word not in ("without nap", "no nap"):
-            raise FieldFault(field, word, f"is neither nap nor a use; choose from nap, {', '.join(USES)}")
-    return nap, use
+            raise FieldFault(field, word, f"is neither nap nor a use; choose from nap, reckoned, {', '.join(USES)}")
+    return nap, use, reckoned
 
 
 def _split(text: str) -> list[str]:

@@ -16,6 +16,7 @@ from nematex.core.tables import Detail, Role
 
 ALL_OF_IT = Shares(0.999, 0.999, 0.001)  # a share of fibre is inside or out: a label leaves no range to weigh
 PRESSES_WELL = 2  # of 0 to 3, what "must take a press" asks
+LABEL_ROUNDING = 0.005  # labels are in whole percent
 
 
 def check_fibre(comparison: Comparison) -> list[Finding]:
@@ -59,6 +60,11 @@ def _ruled_out(comparison: Comparison) -> Finding:
 
 def _condition(comparison: Comparison) -> Finding:
     broken = comparison.of_types(comparison.demand.conditional)
+    share = comparison.cloths.elastane
+    for asked in dict.fromkeys(comparison.demand.elastane.values()):
+        meant = comparison.of_types(at for at, each in comparison.demand.elastane.items() if each == asked)
+        outside = (share.low > asked.high / 100 + LABEL_ROUNDING) | (share.high < asked.low / 100 - LABEL_ROUNDING)
+        broken = broken | (meant & outside)
     return comparison.flat(Rule.CONDITION, where(broken, WITH_CARE, SUITS))
 
 

@@ -99,7 +99,10 @@ class Blanks(Mapping[str, str]):
 
     def condition(self) -> str:
         cloth = self.moment.cloth
-        return self.moment.demand.conditional[self.moment.tables.lexicon.index[cloth.type.name]] if cloth.type else ""
+        if cloth.type is None:
+            return ""
+        at, asked = self.moment.tables.lexicon.index[cloth.type.name], self.moment.demand
+        return asked.conditional[at] if at in asked.conditional else asked.elastane[at].words
 
     def kin(self) -> str:
         """The nearest of the cloths that the list names."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from nematex.core.pattern.envelope.clause import ALSO, Condition, nouns
+from nematex.core.pattern.envelope.clause import ALSO, Clause, Condition, nouns
 from nematex.core.pattern.envelope.conditions import LINED, condition_of, of_views
 from nematex.core.pattern.envelope.grammar import Phrase
 from nematex.core.pattern.envelope.narrowed import left_by, narrow
@@ -13,6 +13,7 @@ from nematex.core.pattern.envelope.walk import ENDS, LOOK_AHEAD
 from nematex.core.pattern.envelope.words import Item
 
 FEW_WORDS = 6
+BY_ITSELF = ("heavier", "lighter", "schwerer", "leichter")  # and nothing that it is compared with
 
 
 class Conditional(Standing):
@@ -42,6 +43,9 @@ class Conditional(Standing):
 
     def _conditioned(self, item: Item, at: int, words: list[Item], nouns: list[Phrase], taken: int) -> int:
         now = self.open
+        if now.piece and all(clause.words in BY_ITSELF for clause in now.piece):
+            self._unsaid(now.piece)  # 'denim to 8 oz, or heavier if you omit the gathers': another edge, under a condition
+            return taken
         ruled = [word for word in words[1:] if word.kind in ("stretch", "print", "fibre", "figure")]
         if item.kind == "without" and ruled and not any(word.kind in ("detail", "part") for word in words):
             was, now.scope.out = now.scope.out, "word"
@@ -71,6 +75,13 @@ class Conditional(Standing):
             self._took_all(words)
         self._lining_behind(words[-1], at + taken)
         return taken
+
+    def _unsaid(self, clauses: list[Clause]) -> None:
+        """Take back what took no effect, so that it is told as not read."""
+        for clause in list(clauses):
+            self.open.clauses.remove(clause)
+            self.took.discard(clause.start)
+        clauses.clear()
 
     def _lining_behind(self, last: Item, after: int) -> None:
         """'If the yoke is lined in lawn': the cloth behind the condition is a lining's."""

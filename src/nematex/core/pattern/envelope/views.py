@@ -10,6 +10,9 @@ from nematex.core.pattern.envelope.naming import Naming
 from nematex.core.pattern.envelope.walk import ENDS, LOOK_AHEAD
 from nematex.core.pattern.envelope.words import Item
 
+JOINING = ("for", "in", "für", "fur", "aus")
+COPULAS = {"is", "are", "be", "made", "best", "both", "cut", "sewn", "meant", "only", "ist", "sind", "gedacht", "nur", *JOINING}
+
 
 class Views(Naming):
     """Views."""
@@ -80,12 +83,24 @@ class Views(Naming):
             inside = self._extent(at, len(named))
             if self._ends(inside) and all(len(each) == 1 for each in named):
                 return self._viewed(named, at, inside)
-        if not self._is_letter(item) or self.open.segment or (isinstance(before, Item) and self._is_letter(before)):
+        begun = bool(self.open.segment) and (bool(self.open.piece) or not self.open.scope.views)  # 'A in linen, B in crepe'
+        if not self._is_letter(item) or begun or (isinstance(before, Item) and self._is_letter(before)):
             return None
         following = [each for each in self.chunks[at : at + LOOK_AHEAD] if isinstance(each, Item)]
         views = [each for each in self._letters(following) if len(each) == 1]
         end = self._extent(at, len(views))
-        colon = self._at(end)
-        if views and isinstance(colon, Item) and colon.words == ":":
-            return self._viewed(views, at, end)
+        after = self._heads(end)
+        if views and after is not None:
+            return after - at if self._viewed(views, at, end) else None
         return None
+
+    def _heads(self, at: int) -> int | None:
+        """Where what is said of views begins, if they head something: 'B: linen', 'A and B are for cotton', 'C in lawn'."""
+        colon, place = self._at(at), at
+        if isinstance(colon, Item) and colon.words == ":":
+            return at
+        said: list[str] = []
+        while isinstance(chunk := self._at(place), Item) and {*chunk.words.split()} <= COPULAS:
+            said += chunk.words.split()
+            place += 1
+        return place if said and said[-1] in JOINING and self._noun_ahead(place) else None

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
-from math import ceil
+from typing import Any
 
 from nematex.core.pattern.paste.amounts import Amounts, read_amounts
 from nematex.core.pattern.paste.draft import Line
 from nematex.core.pattern.paste.open_state import USES, Open
+from nematex.core.pattern.paste.reckoned import between
 from nematex.core.pattern.paste.sizes import read_sizes
 from nematex.core.pattern.paste.uses import use_named
 from nematex.core.quantity.scan import once
@@ -125,38 +126,31 @@ def _add(at: Open, line: Line, amounts: Amounts, use: str) -> bool:
     elif len(lengths) == len(at.groups):
         rows = _together(at, lengths)
     elif len(lengths) == 2 and lengths[0] <= lengths[1] and not amounts.sizes and len(at.groups) > 2:
-        rows = _between(at, *lengths)
+        return _add_between(at, amounts, use)
     else:
         line.fault = f"has {len(lengths)} amounts for {len(at.groups)} sizes; give one, or one for each"
         return False
     for view in at.views or ["A"]:
-        for labels, length in rows:
-            at.draft.requirements.append(
-                {
-                    "view": view,
-                    "sizes": labels,
-                    "width_cm": amounts.width_cm,
-                    "length_m": length,
-                    "with_nap": amounts.with_nap or at.nap,
-                    "use": use,
-                }
-            )
+        at.draft.requirements += [_row(at, view, labels, amounts, length, use) for labels, length in rows]
     at.last_count = len(lengths)
     return True
 
 
-STEP_M = 0.05
+def _row(at: Open, view: str, labels: list[str], amounts: Amounts, length_m: float, use: str) -> dict[str, Any]:
+    nap = amounts.with_nap or at.nap
+    return {"view": view, "sizes": labels, "width_cm": amounts.width_cm, "length_m": length_m, "with_nap": nap, "use": use}
 
 
-def _between(at: Open, least_m: float, most_m: float) -> list[tuple[list[str], float]]:
-    """Amounts of the smallest and the largest size: those between lie between, rounded up, so that none is too little."""
+def _add_between(at: Open, amounts: Amounts, use: str) -> bool:
+    """Amounts of the smallest and the largest size: those between lie between, and are said to be reckoned."""
+    least, most = amounts.lengths_m
     last = len(at.groups) - 1
-    found = []
-    for place, group in enumerate(at.groups):
-        length = least_m + (most_m - least_m) * place / last
-        stepped = round(ceil(length / STEP_M - 1e-9) * STEP_M, 2)
-        found.append((list(group), length if place in (0, last) else min(most_m, stepped)))
-    return found
+    for view in at.views or ["A"]:
+        for place, group in enumerate(at.groups):
+            row = _row(at, view, list(group), amounts, between(least, most, place, last), use)
+            at.draft.requirements.append(row if place in (0, last) else row | {"reckoned": True})
+    at.last_count = 2
+    return True
 
 
 def _together(at: Open, lengths: list[float]) -> list[tuple[list[str], float]]:

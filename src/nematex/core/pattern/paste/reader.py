@@ -22,6 +22,7 @@ from nematex.core.pattern.paste.garments import garments_of
 from nematex.core.pattern.paste.measure_rows import measurement_line, said_again
 from nematex.core.pattern.paste.open_state import TABLES, TEXTS, Open
 from nematex.core.pattern.paste.options import note_lining, take
+from nematex.core.pattern.paste.reckoned import fill_between
 from nematex.core.pattern.paste.rows import rows_of, sizes_first
 from nematex.core.pattern.paste.sections import begin_table
 from nematex.core.pattern.paste.several import shares
@@ -267,6 +268,7 @@ def _read(lines: list[Line], stars: dict[int, bool], tables: Tables, garment: st
         else:
             at.columns, at.widths = [], []
             at.section = at.section if at.section in TABLES and at.section != "lining" else ""
+    fill_between(at.draft)
     return at.draft
 
 
