@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from dataclasses import replace
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from means import TABLES, WORDS, Entry, corpus, holds, missed
+from mutations import IN_LISTS, IN_ROWS, IN_TABLES
 from rows import missed_row
 from tables import missed_of
 
@@ -63,6 +65,26 @@ def test_spaces_and_large_letters_mean_nothing(entry: Entry, space: str, loud: b
     first = text[:1].upper() if loud else text[:1]
     reading = read_envelope(first + text[1:], TABLES)
     assert [check for check in entry.checks if not holds(check, reading)] == missed(entry)
+
+
+def _said_otherwise() -> list[tuple[Callable[[str], str], list[Entry], Callable[[Entry], list[str]]]]:
+    kinds = ((LISTS, missed, IN_LISTS), (PASTED, missed_of, IN_TABLES), (ROWS, missed_row, IN_ROWS))
+    return [(change, entries, misses) for entries, misses, changes in kinds for change in changes]
+
+
+@pytest.mark.parametrize(("change", "entries", "misses"), _said_otherwise())
+def test_what_is_said_otherwise_means_the_same(
+    change: Callable[[str], str], entries: list[Entry], misses: Callable[[Entry], list[str]]
+) -> None:
+    """Sentences and cloths moved, units, separators and columns changed: every check that held holds."""
+    turned = [(entry, replace(entry, text=text)) for entry in entries if (text := change(entry.text)) != entry.text]
+    lost = {other.text: more for entry, other in turned if (more := set(misses(other)) - set(misses(entry)))}
+    assert lost == {}
+
+
+def test_enough_is_said_otherwise() -> None:
+    """A change that changes no text would hold by itself."""
+    assert sum(change(entry.text) != entry.text for change, entries, _ in _said_otherwise() for entry in entries) > 300
 
 
 @given(st.sampled_from(LISTS))

@@ -56,14 +56,16 @@ def guess_mapping(header: list[str]) -> dict[int, str]:
     """Column number → field, by the many names a heading goes by; each field is taken once."""
     exact = _known()
     mapping: dict[int, str] = {}
+    words_of_name = (words for heading in header if exact.get(words := plain(heading)) == "name")
+    named = any(words not in HELPER_HEADINGS["described"] for words in words_of_name)
     for exactly in (True, False):
         for at, heading in enumerate(header):
             if at in mapping:
                 continue
             words = plain(heading)
             found = exact.get(words) if exactly else _contained(words, exact)
-            if found in mapping.values() and words in HELPER_HEADINGS["described"]:
-                found = "described"  # 'Description' beside a name of its own
+            if words in HELPER_HEADINGS["described"] and (found in mapping.values() or named):
+                found = "described"  # 'Description' beside a name of its own, before it or behind
             if found and (found not in mapping.values() or found in SEVERAL):
                 mapping[at] = found
     if "name" not in mapping.values():
