@@ -10,6 +10,8 @@ from nematex.core.pattern.envelope.grammar import Chunk, Phrase
 from nematex.core.pattern.envelope.walk import ENDS, LOOK_AHEAD
 from nematex.core.pattern.envelope.words import Item
 
+WITH = ("with", "in", "mit")
+LINE = ("line", "lining", "füttern", "futtern")
 BESIDE_A_PART = ("part", "layer", "join", "filler", "detail", "only", "positive", "idle")
 
 ASIDE = ("filler", "join", "only", "weight", "unknown", "detail", "hand", "stretch", "idle")  # 'for the sleeveless version'
@@ -28,7 +30,11 @@ class Placing(Conditional):
             return taken
         roles, place = [self._role_of(item)], at + 1
         lining = item.kind == "part" and item.value[0] == "lining"
-        while isinstance(chunk := self._bare(place), Item) and chunk.kind in BESIDE_A_PART:
+        verb = self._line(at)
+        while isinstance(chunk := self._bare(place), Item) and (chunk.kind in BESIDE_A_PART or (verb and chunk.words in WITH)):
+            if verb and chunk.words in WITH:  # 'line the bodice with lawn'
+                self._took(verb)
+                return self._enter(f"{_singular(item.words)} lining" if roles[0] else "lining", at, place - at + 1)
             if (chunk.words == "with" and self._trims(at)) or _says_in(chunk):
                 return self._enter(roles[0], at, place - at + 1)
             if chunk.kind == "part" and chunk.value[0] == "lining" and not lining:
@@ -47,6 +53,11 @@ class Placing(Conditional):
             self._took(chunk)
             return self._enter(roles[0], at, place - at + 1)
         return 1
+
+    def _line(self, at: int) -> Item | None:
+        """The verb, where it stands shortly before a part."""
+        before = (each for each in reversed(self.chunks[max(0, at - 3) : at]) if isinstance(each, Item))
+        return next((each for each in before if each.words in LINE), None)
 
     def _bare(self, at: int) -> Chunk | None:
         """The chunk here; 'fabric' by itself ('lining fabric: cupro') is a word beside others."""

@@ -78,7 +78,9 @@ def read_design(at: Open, text: str, title: bool = False) -> bool:
         if _goes_without_saying(word, detail, at.tables):
             continue
         if _MAY_BE.search(piece):
-            draft.options.append({"name": word, "part": "", "views": [], "details": [detail]})
+            draft.options.append(
+                {"name": word, "part": "", "views": [], "details": [word if at.tables.details.find_within(word) else detail]}
+            )
         else:
             _note(draft.details, word if at.tables.details.find_within(word) else detail)
     if _LINED.search(text) and not _PART_LINED.search(text):
