@@ -8,7 +8,7 @@ from typing import Any
 
 from nematex.core.pattern.paste.amounts import Amounts, read_amounts
 from nematex.core.pattern.paste.draft import Line
-from nematex.core.pattern.paste.open_state import USES, Open
+from nematex.core.pattern.paste.open_state import UNSAID, USES, Open
 from nematex.core.pattern.paste.reckoned import between
 from nematex.core.pattern.paste.sizes import read_sizes
 from nematex.core.pattern.paste.uses import use_named
@@ -18,7 +18,7 @@ from nematex.core.quantity.scan import once
 _CLAUSES = re.compile(
     r";|\bor\b|(?<=[a-z])(?<!gr)\.\s|"
     # '…, sizes 12-14 2.4 m' and '(sizes 8-10), 2.4 m': a clause has sizes of its own.
-    r",\s+(?=(?:gr(?:öße|ößen|\.)|sizes?)\s)|(?<=\)),\s|(?<=[a-z]),\s+(?=[\d.,]+\s*m\s+(?:\(|for\b))|"
+    r",\s+(?=(?:gr(?:öße|ößen|\.)|sizes?)\s)|(?<=\)),\s|(?<=[a-z\d]),\s+(?=[\d.,]+\s*(?:m|yds?)\s+(?:\(|for\b|sizes?\s|gr))|"
     r",(?=\s*\d{2,3}\s*(?:\"|”|″|in\b|inch|cm)\s*(?:wide)?\s*\**\s*[:=])",
     re.IGNORECASE,
 )
@@ -30,7 +30,7 @@ def amounts_line(at: Open, line: Line, text: str) -> bool:
     if at.width and at.section == "requirements" and not width_said(text):
         text = f"{at.width}: {_SIZES_LEAD.sub(_with_word(at), text, count=1)}"
     table = at.section in ("requirements", *USES) or _is_row_of_groups(at, text)
-    clauses = _with_their_width([part for part in _CLAUSES.split(text) if part.strip()])
+    clauses = _with_their_width([_sized(at, part) for part in _CLAUSES.split(text) if part.strip()])
 
     def read(part: str) -> Amounts | None:
         return read_amounts(part, at.unit, table, at.stars, narrow=use == "interfacing")
@@ -61,6 +61,24 @@ def _with_word(at: Open) -> Callable[[re.Match[str]], str]:
     return named
 
 
+_LABEL = r"(?:X{0,4}[SML]|[1-6]XL?)"
+_OWN_SIZES = re.compile(
+    rf"(?<![\w.,/½¼¾-])(?P<sizes>{_LABEL}(?:\s*(?:-|–|to|bis|,|/)\s*{_LABEL})*|\d{{1,2}}\s*(?:-|–|to|bis)\s*\d{{1,2}})"
+    r"\s*:?\s+(?=\d[\d.,/ ½¼¾⅛⅜⅝⅞]*\s*(?:m|yds?)\b)"
+)
+
+
+def _sized(at: Open, clause: str) -> str:
+    """'XS-M 1.1 m' and '8-14 2.1 m' begin with sizes where the envelope has such: no amount is for more than it says."""
+    found = _OWN_SIZES.findall(clause)
+    if len(found) != 1 or _WORD_OF_SIZES.search(clause):
+        return clause
+    labels, known = read_sizes(found[0]), [size["label"] for size in at.draft.sizes]
+    here = labels and {labels[0], labels[-1]} <= set(known)
+    return _OWN_SIZES.sub(r"sizes \g<sizes> ", clause) if here else clause
+
+
+_WORD_OF_SIZES = re.compile(r"\b(?:sizes?|gr(?:ö(?:ß|ss)en?|\.))\s", re.IGNORECASE)
 WIDTH_AND_LENGTH = re.compile(
     r"\b(?:width|breite)\b[^a-z]{0,12}(?:cm|m|in|\")\W+(?:length|länge)\b[^a-z]{0,12}(?:m|cm|yds?)\b", re.IGNORECASE
 )
@@ -130,7 +148,7 @@ def _add(at: Open, line: Line, amounts: Amounts, use: str) -> bool:
     else:
         line.fault = f"has {len(lengths)} amounts for {len(at.groups)} sizes; give one, or one for each"
         return False
-    for view in at.views or ["A"]:
+    for view in at.views or [UNSAID]:
         at.draft.requirements += [_row(at, view, labels, amounts, length, use) for labels, length in rows]
     at.last_count = len(lengths)
     return True
@@ -145,7 +163,7 @@ def _add_between(at: Open, amounts: Amounts, use: str) -> bool:
     """Amounts of the smallest and the largest size: those between lie between, and are said to be reckoned."""
     least, most = amounts.lengths_m
     last = len(at.groups) - 1
-    for view in at.views or ["A"]:
+    for view in at.views or [UNSAID]:
         for place, group in enumerate(at.groups):
             row = _row(at, view, list(group), amounts, between(least, most, place, last), use)
             at.draft.requirements.append(row if place in (0, last) else row | {"reckoned": True})

@@ -8,7 +8,7 @@ from itertools import pairwise
 from nematex.core.pattern.paste.amounts import read_amounts
 from nematex.core.pattern.paste.draft import Line
 from nematex.core.pattern.paste.measure_rows import upper_ends
-from nematex.core.pattern.paste.open_state import CELLS, USES, Open
+from nematex.core.pattern.paste.open_state import CELLS, UNSAID, USES, Open
 from nematex.core.pattern.paste.sizes import read_sizes
 from nematex.core.pattern.paste.words import measurement, plain
 from nematex.core.quantity.scan import last_unit, once
@@ -122,7 +122,7 @@ def _column_amount(at: Open, line: Line, labels: list[str], row: dict[str, str],
         return
     nap = "nap" in row and bool(re.match(r"yes|with\b|y\b", row["nap"], re.IGNORECASE))
     use = next((use for use in USES if use in row.get("use", "").casefold()), at.use)
-    view = row.get("view", "") or (at.views[0] if at.views else "A")
+    view = row.get("view", "") or (at.views[0] if at.views else UNSAID)
     view = re.sub(r"^view\s+", "", view, flags=re.IGNORECASE)
     own = [at.own_label(label) for label in labels] or [label for group in at.groups for label in group]
     at.draft.requirements.append(

@@ -13,6 +13,8 @@ USES = ("lining", "interfacing", "contrast", "underlining", "pocket bag")
 TABLES = ("requirements", "body", "finished", *USES)
 CELLS = re.compile(r"\t|\||\s{2,}")
 
+UNSAID = ""  # the view of a row that says none
+
 
 @dataclass
 class Open:
@@ -33,6 +35,12 @@ class Open:
     columns: list[tuple[str, float | None]] = field(default_factory=list)
     last_count: int = 0
     width: str = ""  # that a heading says for the rows below it
+
+    def has_view(self, name: str) -> bool:
+        """Whether any line speaks of a view of this name."""
+        word, others = r"\b(?i:views?|versions?|variations?|modelle?|ansicht|variante)\s+", r"(?:[A-H](?:,|\s|&|and|und)+)*"
+        said = re.compile(rf"{word}{others}{name}\b")
+        return any(said.search(line.said) for line in self.draft.lines)
 
     def own_label(self, label: str) -> str:
         """The label as it stands in the band that is open."""

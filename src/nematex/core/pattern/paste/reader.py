@@ -14,19 +14,21 @@ from functools import partial
 from nematex.core.cloth.lexicon import key
 from nematex.core.pattern.envelope import read_envelope
 from nematex.core.pattern.paste import facts
-from nematex.core.pattern.paste.amount_rows import amounts_line, only_width, width_and_length
+from nematex.core.pattern.paste.amount_rows import amounts_line, lengths_in, only_width, width_and_length
 from nematex.core.pattern.paste.columns import column_header, column_row
-from nematex.core.pattern.paste.design import detail_of, is_prose, pieces, read_design
+from nematex.core.pattern.paste.design import detail_of, is_prose, pieces
 from nematex.core.pattern.paste.draft import Draft, Line
 from nematex.core.pattern.paste.garments import garments_of
 from nematex.core.pattern.paste.measure_rows import measurement_line, said_again
 from nematex.core.pattern.paste.open_state import TABLES, TEXTS, Open
 from nematex.core.pattern.paste.options import note_lining, take
+from nematex.core.pattern.paste.prose import read_prose
 from nematex.core.pattern.paste.reckoned import fill_between
 from nematex.core.pattern.paste.rows import rows_of, sizes_first
 from nematex.core.pattern.paste.sections import begin_table
 from nematex.core.pattern.paste.several import shares
 from nematex.core.pattern.paste.size_rows import bare_sizes, on_sizes
+from nematex.core.pattern.paste.unsaid_views import name_views
 from nematex.core.pattern.paste.view_lines import on_views, use_line, view_line
 from nematex.core.pattern.paste.width_columns import width_columns, width_row
 from nematex.core.pattern.paste.words import heading, lead_and_rest, plain
@@ -56,6 +58,20 @@ HEADINGS: dict[str, Callable[[Open, Line, str, str], bool]] = {
 }
 
 
+_CLOTH_OF_VIEW = re.compile(r"(?:fabric|cloth|stoff)\s+(?P<name>[A-H])\b", re.IGNORECASE)
+
+
+def cloth_of_view(at: Open, line: Line, text: str) -> bool:
+    """'Fabric B 140 cm: 2.8 m': where the envelope has such views it is no second cloth; what follows is of all again."""
+    found = _CLOTH_OF_VIEW.match(text)
+    if found is None or not at.has_view(found["name"].upper()) or not lengths_in(text):
+        return False
+    before = at.views
+    begin_table(at, line, "", f"View {text[found.start('name') :]}", "requirements")
+    at.views = before
+    return True
+
+
 def heading_line(at: Open, line: Line, text: str) -> bool:
     """A heading, and what follows it on its line."""
     found = heading(text, at.tables)
@@ -68,8 +84,11 @@ def heading_line(at: Open, line: Line, text: str) -> bool:
         return True
     if step:
         return step(at, line, lead, rest)
-    if kind in ("recommended", "notions") and amounts_line(at, line, text):
-        return True
+    if kind in ("recommended", "notions"):
+        at.section, before = "", at.section  # '1 button' below a table of amounts is no metre
+        if amounts_line(at, line, text):
+            at.section = before
+            return True
     if kind == "recommended" and only_width(rest) and not read_envelope(rest, at.tables).cloths:
         return begin_table(at, line, lead, rest, "requirements")  # 'Fabric: 150 cm' heads amounts
     at.section, at.views = kind, []
@@ -114,7 +133,7 @@ def _line(at: Open, line: Line, text: str) -> None:
         line.field = "no bearing"
     elif _is_list_of_cloths(at, text):
         take(at, line, "recommended", text)
-    elif is_prose(text) and not _SENTENCE.search(text) and read_design(at, text):
+    elif is_prose(text) and not _SENTENCE.search(text) and read_prose(at, text):
         line.field = "details"
     elif at.draft.texts.get("name") or _begun(at, line) or len(text) > LONGEST_TITLE or _SENTENCE.search(text):
         _loose(at, line, text)
@@ -162,7 +181,7 @@ def _title(at: Open, line: Line, text: str) -> None:
     at.draft.texts["name"] = " ".join(name.split()).strip(" -–,")
     if house:
         at.draft.texts["house"] = house.strip()
-    read_design(at, text, title=True)
+    read_prose(at, text, title=True)
     line.field = "name"
 
 
@@ -192,7 +211,7 @@ def _loose(at: Open, line: Line, text: str) -> None:
         note_lining(at, text)
         line.field = "lining"
     else:
-        line.field = "details" if read_design(at, text) else ""
+        line.field = "details" if read_prose(at, text) else ""
 
 
 def nap_legend(at: Open, line: Line, text: str) -> bool:
@@ -228,6 +247,7 @@ STEPS: tuple[Callable[[Open, Line, str], bool], ...] = (
     view_line,
     stretch_line,
     width_and_length,
+    cloth_of_view,
     heading_line,
     part_line,
     measurement_line,
@@ -268,6 +288,7 @@ def _read(lines: list[Line], stars: dict[int, bool], tables: Tables, garment: st
         else:
             at.columns, at.widths = [], []
             at.section = at.section if at.section in TABLES and at.section != "lining" else ""
+    name_views(at.draft)
     fill_between(at.draft)
     return at.draft
 

@@ -18,6 +18,7 @@ _NEXT = re.compile(r"(?<=[A-Za-z0-9)\"”])(?<!\b[Gg]r)\.\s+(?=[A-ZÄÖÜ])")
 
 _NEXT_VIEW = re.compile(r"[.;]\s+(?=(?:view|modell|version)s?\s+[A-Z0-9]\b)", re.IGNORECASE)
 _A_VIEW = re.compile(r"\b(?:view|version|modell|variante)\s+[A-Z]\b", re.IGNORECASE)
+_BARE_VIEW = re.compile(r"(?<![\w/-])(?P<name>[A-H])\s+(?=\d[\d.,/ ½¼¾⅛⅜⅝⅞]*\s*(?:m|yds?|cm)\b)")  # 'A 1.6 m, B 2.1 m'
 LONGEST_LINE = 300
 LONGEST_TITLE = 4  # words
 PROSE = ("recommended", "avoid", "details", "notions")  # what follows these is theirs to its end
@@ -39,6 +40,8 @@ def rows_of(text: str, tables: Tables) -> list[str]:
 
 def _by_views(text: str) -> list[str]:
     """'Fabric needed: View A 1.8 m, View B 2.2 m (150 cm wide)': a row for each view, with the width that is said once."""
+    if len(set(_BARE_VIEW.findall(text[:LONGEST_LINE]))) > 1 and not _A_VIEW.search(text):
+        text = _BARE_VIEW.sub(r"View \g<name> ", text)
     starts = [found.start() for found in _A_VIEW.finditer(text[:LONGEST_LINE])]
     if len(starts) < 2:
         return []

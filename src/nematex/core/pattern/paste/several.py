@@ -27,6 +27,7 @@ TITLE_LINES, MOST_GARMENTS, LONGEST_LEAD = 3, 4, 60
 UPPER, LOWER = ("top", "oberteil", "upper"), ("bottom", "bottoms", "unterteil", "hose", "trousers", "pants")
 _SET = re.compile(r"\b(?:sets?|suit|two[- ]piece|twin ?set|pyjamas?|pajamas?|anzug|zweiteiler|schlafanzug)\b", re.IGNORECASE)
 _ARTICLES = re.compile(r"^(?:a|an|the|ein|eine)\s+")
+_THE = re.compile(r"^(?:the|der|die|das)\s+", re.IGNORECASE)
 _LISTED = re.compile(r"[,;]|\b(?:and|und|plus)\b")
 _SENTENCES = re.compile(r"(?<=[.;])\s+")
 _FOR = re.compile(r"^(?:for|für)\s+(?:the|die|den|das|der)?\s*", re.IGNORECASE)
@@ -127,6 +128,7 @@ def _lead(text: str, tables: Tables) -> tuple[str, str] | None:
     """The garment that a line begins with, and what follows: 'Joggers 150 cm: 1.4 m' → joggers; 'Dress A' is a view."""
     bare = _FOR.sub("", text.strip())
     told = bare != text.strip()  # 'for the blouse lawn, voile'
+    bare = _THE.sub("", bare)  # 'The tee: a neckband'
     if not bare or views_of(bare, tables):
         return None
     words = bare.split()

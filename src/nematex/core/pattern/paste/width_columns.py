@@ -7,7 +7,7 @@ import re
 from nematex.core.pattern.paste.amount_rows import WIDTH_AND_LENGTH
 from nematex.core.pattern.paste.amounts import LONGEST_M, length_m
 from nematex.core.pattern.paste.draft import Line
-from nematex.core.pattern.paste.open_state import Open
+from nematex.core.pattern.paste.open_state import UNSAID, Open
 from nematex.core.pattern.paste.sizes import read_sizes
 from nematex.core.pattern.paste.uses import use_named
 from nematex.core.pattern.paste.words import views_of
@@ -38,7 +38,7 @@ def width_row(at: Open, line: Line, text: str) -> bool:
         return False
     label = text[: amounts[0].start].strip(" \t|:")
     viewed = views_of(label, at.tables)
-    views = viewed[0] if viewed else at.views or ["A"]
+    views = viewed[0] if viewed else at.views or [UNSAID]
     sizes = read_sizes(re.sub(r"^\s*(?:sizes?|gr(?:öße|ößen)?\.?)\s+", "", viewed[1] if viewed else label, flags=re.IGNORECASE))
     labels = [at.own_label(each) for each in sizes or []] or [each for group in at.groups for each in group]
     use = use_named(label, at.tables) or at.use

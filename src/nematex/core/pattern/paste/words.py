@@ -23,6 +23,7 @@ _GARMENT_VIEW = rf"(?:[A-Z]?[a-z]+\s+)?(?P<garment>[A-Z]?[a-z]+)\s+(?P<name>{_NA
 _FIRST = re.compile(r"^\s*" + _GARMENT_VIEW)
 _NEXT = re.compile(r"\s*(?:/|,|&|and)\s*" + _GARMENT_VIEW)
 LONGEST_LEAD = 60
+REGIONS = ("us", "uk", "eu", "fr", "de", "au", "it")
 
 
 def lead_and_rest(text: str) -> tuple[str, str]:
@@ -67,8 +68,9 @@ def heading(text: str, tables: Tables) -> tuple[str, str, str] | None:
     # 'Lining 150 cm 0.4 m', 'Sizes 8 10 12': the heading runs up to the first number or size.
     start = text[: 2 * LONGEST_LEAD]
     found = re.match(r"^\s*([A-Za-zÄÖÜäöüß][A-Za-zÄÖÜäöüß ()/.]*?)\s+(?=[\d½¼¾⅛⅜⅝⅞]|X{0,3}[SML]\b|[1-6]X|A[\s,|/]+B\b)", start)
-    if found and plain(found[1]) in words:
-        return words[plain(found[1])], found[1], text[found.end() :]
+    kind = _kind(plain(found[1]), words) if found else None
+    if found and kind and (plain(found[1]) in words or kind == "sizes"):
+        return kind, found[1], text[found.end() :]
     return None
 
 
@@ -77,6 +79,8 @@ def _kind(lead: str, words: Mapping[str, str]) -> str | None:
     if lead in words:
         return words[lead]
     few = lead.split()
+    if len(few) == 2 and few[0] in ("size", "größe", "grosse", "gr") and few[1] in REGIONS:
+        return "sizes"
     if 1 < len(few) <= 3 and (few[-1] == "size" or few[0] == "contrast"):
         return "sizes" if few[-1] == "size" else "contrast"
     if len(few) == 2 and few[0] in ("fabric", "cloth") and few[1] in ("a", "b", "c", "1", "2", "3"):
