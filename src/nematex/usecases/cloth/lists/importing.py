@@ -22,7 +22,7 @@ from nematex.usecases.cloth.lists.headings import HELPERS
 from nematex.usecases.cloth.lists.kept import unpacked
 from nematex.usecases.cloth.lists.preview import Change, Preview
 from nematex.usecases.cloth.lists.price_list import Reading, ReadRow, bad_rows_csv, merge, read_rows
-from nematex.usecases.cloth.lists.told import Told, has_word
+from nematex.usecases.cloth.lists.told import Told, told_in
 from nematex.usecases.cloth.lists.undo import IN_BIN, plain
 from nematex.usecases.cloth.precedence import respected
 from nematex.usecases.cloth.readings import keep_cloths
@@ -185,15 +185,20 @@ def _understood(shop: Shop, kept: Upload, shelf: Shelf, known: Known, progress: 
     return laid_on(shop, Preview(kept, sheet, mapping, rows, [], [], [], remembered, set()), shelf)
 
 
-def laid_on(shop: Shop, read: Preview, shelf: Shelf) -> Preview:
-    """The rows of a list held against the shelf as it is, and the bin."""
+def laid_on(shop: Shop, read: Preview, shelf: Shelf, found: Mapping[int, Change] | None = None) -> Preview:
+    """The rows of a list held against the shelf as it is, and the bin; `found` are those that are held against it already."""
     with shop.database.work() as work:
         binned = binned_cloths(work)
     kept, mapping, rows = read.upload, read.mapping, read.rows
     by_code = {**binned, **{code_key(record.code): record for record in shelf.records}}
     columns = set(mapping.values()) - set(HELPERS) | ({"supplier"} if kept.supplier else set())
     columns |= {"stretch_length_pct"} if "stretch_cross_pct" in columns else set()  # one cell may say both
-    changes = _changes(rows, by_code, columns, kept.filename)
+    fresh = {
+        each.row: each
+        for each in _changes([row for row in rows if row.row not in (found or {})], by_code, columns, kept.filename)
+    }
+    every = fresh | dict(found or {})
+    changes = [every[row.row] for row in rows if row.record]
     listed = {code_key(change.record.code) for change in changes}
     broken = {code_key(cell) for row in rows if row.is_bad for cell in row.cells}  # a row with faults is not gone
     gone = [
@@ -215,12 +220,7 @@ def told_here(shop: Shop, found: Preview) -> list[tuple[str, str, str]]:
     """Kind, word and meaning of the words in this list that somebody has told."""
     with shop.database.work() as work:
         told = told_words(work)
-    return [
-        (kind, word, meant)
-        for kind, words in told.items()
-        for word, meant in words.items()
-        if any(has_word(row.cells, kind, word) for row in found.rows)
-    ]
+    return told_in((row.cells for row in found.rows), told)
 
 
 def apply(shop: Shop, upload_id: int, sold_out: bool = False, progress: Progress | None = None) -> Preview | None:

@@ -31,7 +31,9 @@ def change_and_read(shop: Shop, upload_id: int, change: Callable[[], object], to
     found = _read_again(replace(before, upload=kept), known, touched, state.shelf.tables)
     if found is None:
         return False
-    asked, made = question(kept, known, state), laid_on(shop, found, state.shelf)
+    read = {row.row for row, was in zip(found.rows, before.rows, strict=True) if row is not was}
+    stands = {each.row: each for each in before.changes if each.row not in read}
+    asked, made = question(kept, known, state), laid_on(shop, found, state.shelf, stands)
     shop.remember_preview(asked, made)
     if asking.content(shop.database, KIND, asked) is None:
         asking.keep_content(shop.database, KIND, asked, packed(made))

@@ -6,7 +6,7 @@ Invariant: a word that is told changes what is read of the rows that have it, an
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from functools import lru_cache
 
 from nematex.core.cloth.lexicon import SHORTEST
@@ -31,9 +31,14 @@ def _finder(words: frozenset[str], endings: bool) -> re.Pattern[str]:
     return re.compile(rf"(?<!\w)(?:{'|'.join(whole)})(?!\w)", re.IGNORECASE)
 
 
-def _meant(found: str, words: Mapping[str, str]) -> str:
+def _word(found: str, words: Mapping[str, str]) -> str:
+    """The word that was told, of one that is it or ends in it."""
     said = found.casefold()
-    return words[said] if said in words else next(meant for word, meant in words.items() if said.endswith(word))
+    return said if said in words else next(word for word in words if said.endswith(word))
+
+
+def _meant(found: str, words: Mapping[str, str]) -> str:
+    return words[_word(found, words)]
 
 
 def as_told(text: str, kind: str, told: Told) -> str:
@@ -47,6 +52,16 @@ def meant_by(text: str, kind: str, told: Told) -> list[str]:
     words = told.get(kind)
     found = _finder(frozenset(words), kind == CLOTH).findall(text) if words else []
     return [meant for each in found if (meant := _meant(each, words or {}))]
+
+
+def told_in(rows: Iterable[list[str]], told: Told) -> list[tuple[str, str, str]]:
+    """Kind, word and meaning of the told words that stand in these rows."""
+    every, found = ["\n".join(row) for row in rows], []
+    for kind, words in told.items():
+        finder = _finder(frozenset(words), kind == CLOTH)
+        here = {_word(each, words) for text in every for each in finder.findall(text)}
+        found += [(kind, word, words[word]) for word in sorted(here)]
+    return found
 
 
 def has_word(cells: list[str], kind: str, word: str) -> bool:
