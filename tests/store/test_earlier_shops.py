@@ -44,6 +44,7 @@ FROZEN = {
     "0016_on_air.py": "726afa6c2497",
     "0013_parts_of_jobs.py": "8e04181c5eb1",
     "0021_tries.py": "bc6038976276",
+    "0022_words_of_lists.py": "df3040fb2ef8",
 }
 
 
