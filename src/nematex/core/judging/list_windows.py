@@ -219,7 +219,7 @@ def weight_window(kind: str, named: list[NamedCloths], interpretation: Interpret
         high * (1 + pad),
         low * over,
         high * over if high < inf else 0.0,
-        _sources([interpretation.weight_said.get(word, word) for word in words], named),
+        _sources([interpretation.weight_said.get(word, word) for word in words], [item for item, _ in rows] or named),
         f"weight list {kind}",
         hull.low_from,
         hull.high_from,
@@ -228,6 +228,7 @@ def weight_window(kind: str, named: list[NamedCloths], interpretation: Interpret
 
 
 def _sources(words: Iterable[str], named: list[NamedCloths]) -> tuple[str, ...]:
+    """What a window comes of: the words, and the cloths that are of its structure."""
     return tuple(dict.fromkeys([*(f"“{word}”" for word in words), *(item.words for item in named)]))
 
 
@@ -260,7 +261,8 @@ def _lifted(hull: Piece | None, interpretation: Interpretation) -> Piece | None:
 
 def bend_window(kind: str, named: list[NamedCloths], interpretation: Interpretation, tables: Tables) -> Window | None:
     """The span in cm of bending length of the named cloths and the hand words."""
-    pieces = [own_bend(item, row) for item, row in _rows(named, kind, tables)]
+    rows = _rows(named, kind, tables)
+    pieces = [own_bend(item, row) for item, row in rows]
     pieces += [
         _of_table(f"“{word}”", "hand words", hand.word, "bend", "cm", hand.bend_cm) for word, hand in interpretation.hands
     ]
@@ -277,7 +279,7 @@ def bend_window(kind: str, named: list[NamedCloths], interpretation: Interpretat
         hull.range.high + pad,
         softer - pad,
         tolerance - pad,
-        _sources(words, named),
+        _sources(words, [item for item, _ in rows] or named),
         f"drape list {kind}",
         hull.low_from,
         hull.high_from,
