@@ -12,9 +12,11 @@ from judged_second_round import SECOND_ROUND
 from nematex.core.cloth.estimates import known_cloth
 from nematex.core.cloth.facts import ClothFacts, Print
 from nematex.core.judging.demand import demand
+from nematex.core.judging.judge import gravest_first
 from nematex.core.judging.pairing import Pairing, pair
 from nematex.core.judging.saying.aloud import each_its_own
 from nematex.core.judging.saying.cases import CASES
+from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Pattern, Wish
 from nematex.core.quantity.said import Units
 from nematex.tables import trade_tables
@@ -95,3 +97,14 @@ def test_nothing_is_praised_for_what_only_the_list_forgives() -> None:
     pleats = Pattern(garment="trousers", structure="woven", recommended="viscose twill, linen", details=("pleats",))
     assert not any("holds a press" in one for one in _pairing(ClothFacts(cloth="viscose twill"), pleats).spoken)
     assert any("holds a press" in one for one in _pairing(ClothFacts(cloth="linen"), pleats).spoken)
+
+
+@pytest.mark.parametrize("cloth", [kind.name for kind in TABLES.lexicon.types if kind.structure == "woven"])
+def test_what_cannot_be_got_into_is_refused_for_that(cloth: str) -> None:
+    """A woven on a close pattern for knits: its weight or its drape is no matter. Common practice, no source."""
+    pattern = Pattern(garment="tee", structure="knit", recommended="cotton jersey with 30 % stretch")
+    found = pair(known_cloth(ClothFacts(cloth=cloth), TABLES), demand(pattern, Wish(), TABLES), TABLES)
+    if found.checks["stretch"].verdict is Verdict.AGAINST:
+        assert gravest_first(found.checks)[0][0] == "stretch"
+        assert "stretch" in found.sentence or "give" in found.sentence
+    assert found.verdict is not Verdict.SUITS

@@ -5,6 +5,7 @@ The whole is as good as its worst check. Every page, ranking and command asks he
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -43,6 +44,21 @@ class CheckAnswer:
     remedy: str
     window: Window | None
     decided: Moment
+
+
+# What cannot be got into comes before what the envelope or the garment refuses, and that before every other reason.
+_GRAVITY = dict.fromkeys(
+    (
+        Rule.STRUCTURE, Rule.LEAST_STRETCH, Rule.LEAST_STRETCH_ALONG, Rule.STRETCH_OF_LIST, Rule.STRETCH_BY_EASE,
+        Rule.STRETCH_DETAIL, Rule.BAND,
+    ),
+    2,
+) | dict.fromkeys((Rule.RULED_OUT, Rule.REFUSED), 1)  # fmt: skip
+
+
+def gravest_first(checks: Mapping[str, CheckAnswer]) -> list[tuple[str, CheckAnswer]]:
+    """The checks with their names, the worst verdict first, and of one verdict the gravest reason: it speaks for the whole."""
+    return sorted(checks.items(), key=lambda item: (-item[1].verdict, -_GRAVITY.get(item[1].decided.finding.rule, 0)))
 
 
 @dataclass(frozen=True)

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.errors import FieldFault, UnknownChoice
-from nematex.core.judging.judge import CheckAnswer
+from nematex.core.judging.judge import CheckAnswer, gravest_first
 from nematex.core.judging.pairing import Pairing
 from nematex.core.judging.verdict import Origin, Verdict
 from nematex.core.pattern.facts import Wish
@@ -45,7 +45,7 @@ def read_verdict(pattern: PatternRecord, record: ClothRecord, pairing: Pairing, 
         raise FieldFault("reason", "", "is missing: say what your hands know, so that others can weigh it")
     if len(reason) > LETTERS:
         raise FieldFault("reason", f"{reason[:40]}…", f"is {len(reason)} letters long; at most {LETTERS} are kept")
-    name, check = max(pairing.checks.items(), key=lambda item: item[1].verdict)
+    name, check = gravest_first(pairing.checks)[0]
     return Override(
         record.id,
         pattern.id,

@@ -14,7 +14,7 @@ from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.facts import SHEERNESS
 from nematex.core.judging.checks.finding import Rule
 from nematex.core.judging.demand import Demand
-from nematex.core.judging.judge import CheckAnswer
+from nematex.core.judging.judge import CheckAnswer, gravest_first
 from nematex.core.judging.saying.blanks import Blanks
 from nematex.core.judging.saying.cases import CASES
 from nematex.core.judging.saying.moment import Moment
@@ -83,24 +83,23 @@ def _say(moment: Moment, room: str, case: str) -> str:
 
 def spoken(checks: Mapping[str, CheckAnswer], cloth: Cloth, demand: Demand, tables: Tables, of_cloth: bool = True) -> list[str]:
     """Sentences for one pairing, best first. `of_cloth`: whether what is true of the cloth itself is said as well."""
-    worst = max(checks.values(), key=lambda check: check.verdict)
-    leads = list(dict.fromkeys(filter(None, _leads(worst, checks, demand, tables))))
+    ordered = [check for _, check in gravest_first(checks)]
+    worst = ordered[0]
+    leads = list(dict.fromkeys(filter(None, _leads(ordered, checks["drape"], demand, tables))))
     tails = list(_tails(worst, cloth, demand, tables)) if of_cloth and worst.verdict <= Verdict.WITH_CARE else []
     most = 2 if worst.verdict is Verdict.SUITS else 1
     return [_joined([lead, *tails[:most]]) for lead in leads]
 
 
-def _leads(worst: CheckAnswer, checks: Mapping[str, CheckAnswer], demand: Demand, tables: Tables) -> Iterator[str]:
-    moment = worst.decided
-    if worst.verdict is not Verdict.SUITS:
-        room, case_of = CASES[moment.finding.rule]
-        yield _say(moment, room, case_of(moment))
-        others = [check for check in checks.values() if check is not worst and check.verdict is worst.verdict]
-        for check in others:
-            room, case_of = CASES[check.decided.finding.rule]
-            yield _say(check.decided, room, case_of(check.decided))
+def _leads(checks: Sequence[CheckAnswer], drape: CheckAnswer, demand: Demand, tables: Tables) -> Iterator[str]:
+    """What decides, the gravest first; where all suits, what is good about it."""
+    if checks[0].verdict is not Verdict.SUITS:
+        for check in checks:
+            if check.verdict is checks[0].verdict:
+                room, case_of = CASES[check.decided.finding.rule]
+                yield _say(check.decided, room, case_of(check.decided))
         return
-    moment = checks["drape"].decided
+    moment = drape.decided
     kind = moment.cloth.type
     place = tables.lexicon.index[kind.name] if kind else -1
     knit = moment.cloth.structure == "knit"
