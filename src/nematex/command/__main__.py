@@ -55,6 +55,8 @@ def _parser() -> argparse.ArgumentParser:
         choices=("input", "output", "matrix", "envelope"),
         help="print the JSON Schema of an input, or of the output",
     )
+    calibrate = commands.add_parser("calibrate", help="hold judgements of hands, given as JSON, against the rules; no database")
+    calibrate.add_argument("file", help="a JSON list of {id, input as assess takes it, expect}, or - for standard input")
     lay = commands.add_parser("lay", help="lay pattern pieces, given as JSON, on a width of cloth; no database needed")
     lay.add_argument("file", nargs="?", default="-", help="a JSON file, or - for standard input")
     lay.add_argument("--schema", choices=("input", "output"), help="print the JSON Schema of the input or of the output")
@@ -198,6 +200,12 @@ def _words(_asked: argparse.Namespace) -> int:
     return 0
 
 
+def _calibrate(asked: argparse.Namespace) -> int:
+    from nematex.command.calibrate import run_calibrate
+
+    return run_calibrate(asked.file)
+
+
 def _shots(asked: argparse.Namespace) -> int:
     from nematex.command.shots import run_shots
 
@@ -207,6 +215,7 @@ def _shots(asked: argparse.Namespace) -> int:
 # Each imports what it needs itself, so that the others start at once.
 COMMANDS: dict[str, Callable[[argparse.Namespace], int]] = {
     "assess": _assess,
+    "calibrate": _calibrate,
     "lay": _lay,
     **dict.fromkeys(("swatch", "disc"), _photo),
     **dict.fromkeys(("start", "stop", "status"), _service),
