@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from nematex.core.pattern.envelope.clause import ALSO, Clause, Condition, nouns
+from nematex.core.pattern.envelope.clause import ALSO, Condition, nouns
 from nematex.core.pattern.envelope.conditions import LINED, condition_of, of_views
 from nematex.core.pattern.envelope.grammar import Phrase
 from nematex.core.pattern.envelope.narrowed import left_by, narrow
@@ -75,13 +75,6 @@ class Conditional(Standing):
             self._took_all(words)
         self._lining_behind(words[-1], at + taken)
         return taken
-
-    def _unsaid(self, clauses: list[Clause]) -> None:
-        """Take back what took no effect, so that it is told as not read."""
-        for clause in list(clauses):
-            self.open.clauses.remove(clause)
-            self.took.discard(clause.start)
-        clauses.clear()
 
     def _lining_behind(self, last: Item, after: int) -> None:
         """'If the yoke is lined in lawn': the cloth behind the condition is a lining's."""

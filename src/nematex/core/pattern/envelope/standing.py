@@ -5,7 +5,7 @@ from __future__ import annotations
 from math import inf
 from statistics import median
 
-from nematex.core.pattern.envelope.clause import ALSO, PRACTISED, Condition, nouns
+from nematex.core.pattern.envelope.clause import ALSO, PRACTISED, Clause, Condition, nouns
 from nematex.core.pattern.envelope.grammar import Phrase
 from nematex.core.pattern.envelope.views import Views
 from nematex.core.pattern.envelope.walk import ENDS, LOOK_AHEAD
@@ -125,8 +125,18 @@ class Standing(Views):
         self.open.scope.gives_up, self.open.scope.standing = True, ALSO
         self._took(item)
 
+    def _unsaid(self, clauses: list[Clause]) -> None:
+        """Take back what took no effect, so that it is told as not read."""
+        gone = {id(clause) for clause in clauses}
+        self.took -= {clause.start for clause in clauses}
+        for said in (self.open.clauses, self.open.segment, self.open.piece):
+            said[:] = [clause for clause in said if id(clause) not in gone]
+
     def _than(self, item: Item, at: int) -> int:
         """'Heavier than a lawn, but not as heavy as quilting cotton': a limit by a cloth that everybody knows."""
+        if item.value == "other":  # 'no corduroy wider than 8 wale' rules out no other corduroy, and is not read
+            self._unsaid([clause for clause in self.open.piece if clause.out])
+            return 1
         place = at + 1
         while isinstance(chunk := self._at(place), Item) and chunk.kind == "filler":
             place += 1
