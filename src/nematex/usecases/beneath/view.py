@@ -10,7 +10,7 @@ from nematex.core.amount.length import amount
 from nematex.core.amount.receipt import Amount
 from nematex.core.amount.several import lining_m, lining_table
 from nematex.core.beneath.interfacing import Interfaced, interfacing
-from nematex.core.beneath.lining import RESPECTS, Way, colour_word, linings, ways
+from nematex.core.beneath.lining import RESPECTS, TONE, Way, colour_word, linings, ways
 from nematex.core.beneath.notions import Notion, of_view, read_notions
 from nematex.core.beneath.thread import Thread, thread
 from nematex.core.cloth.estimates import Cloth
@@ -61,12 +61,15 @@ def _grounds(shelf: Shelf, record: ClothRecord) -> np.ndarray:
 
 
 def candidate_linings(shelf: Shelf, drawer: Drawer, record: ClothRecord, cloth: Cloth, slides: bool) -> list[LiningRow]:
-    """The best of the shelf, itself left out."""
+    """The best of the shelf, itself left out: what is sold as lining before what would only do, then by how well it does."""
     found = linings(cloth, shelf.columns, _grounds(shelf, record), slides, drawer.tables)
     rule = drawer.tables.judging.lining
     dear = np.array([_dearer(other, record, rule.dearer) for other in shelf.records], dtype=np.bool_)
+    sold_for_it = shelf.columns.used_for("lining") & (found.verdict <= Verdict.WITH_CARE)
+    if cloth.sheer.best > 0:
+        sold_for_it &= found.colour_off <= TONE  # it shows through
     rows = []
-    for at in map(int, np.argsort(-(found.score - rule.dearer_costs * dear), kind="stable")):
+    for at in map(int, np.lexsort((-(found.score - rule.dearer_costs * dear), ~sold_for_it))):
         if shelf.records[at].id == record.id or found.verdict[at] == Verdict.AGAINST or not shelf.settled[at]:
             continue
         wanting = tuple(RESPECTS[name] for name, codes in found.checks.items() if codes[at] != Verdict.SUITS)
