@@ -153,3 +153,8 @@ def test_without_nap_is_not_with_nap() -> None:
 def test_a_pdf_to_print_at_home_is_a_pdf() -> None:
     assert read_paste("Format: PDF (print at home)", TABLES).as_row()["sold_as"] == "PDF"
     assert read_paste("Format: paper and PDF", TABLES).as_row()["sold_as"] == "paper and PDF"
+
+
+def test_a_sentence_that_only_names_a_view_leaves_the_others_whole() -> None:
+    draft = read_paste("Dunlin dress\nA dress with pin tucks and a shirt collar. View A. Lined.", trade_tables())
+    assert {"pin tucks", "shirt collar"} <= set(draft.details)

@@ -135,6 +135,19 @@ def test_only_the_rows_that_have_the_word_are_read_again_and_as_if_all_were(demo
         before = at_once
 
 
+def test_a_word_that_a_colleague_tells_at_the_same_moment_is_not_lost(demo: Shop) -> None:
+    sent, _ = sent_and_seen(demo)
+
+    def both() -> None:
+        keep_told(demo, "cloth", "Zwirnel", "twill")
+        keep_told(demo, "cloth", "Brombel", "viscose jersey")  # somebody else
+
+    assert not change_and_read(demo, sent, both, lambda row: has_word(row.cells, "cloth", "Zwirnel"))
+    found = preview(demo, sent)
+    assert found is not None
+    assert kinds(found)["K-5"] == "viscose jersey"
+
+
 def test_a_mended_row_is_read_at_once_and_a_changed_code_reads_the_list_anew(demo: Shop) -> None:
     sent, _ = sent_and_seen(demo)
     assert change_and_read(demo, sent, lambda: mend_row(demo, sent, 2, {1: "Zwirnel denim"}), lambda row: row.row == 2)

@@ -17,8 +17,10 @@ _VIEW_SENTENCE = re.compile(
 
 def _of_views(text: str) -> list[tuple[list[str], str]]:
     """The views that sentences speak of, and what they say: 'View A has short sleeves. View B is midi.'"""
-    found = _VIEW_SENTENCE.finditer(text)
-    return [(re.findall(r"[A-H]", re.sub(r"and|und", " ", each["names"])), each["said"]) for each in found]
+    found = (each for each in _VIEW_SENTENCE.finditer(text) if each["said"].strip())
+    return [
+        (re.findall(r"[A-H]", re.sub(r"and|und", " ", each["names"])), each["said"]) for each in found if each["said"].strip()
+    ]
 
 
 def read_prose(at: Open, text: str, title: bool = False) -> bool:

@@ -10,6 +10,7 @@ from dataclasses import replace
 
 from nematex.core.codes import code_key
 from nematex.core.tables import Tables
+from nematex.store.records import Upload
 from nematex.usecases.cloth.lists.importing import KIND, Known, in_hand, kept_list, laid_on, question, reading_of
 from nematex.usecases.cloth.lists.kept import packed
 from nematex.usecases.cloth.lists.preview import Preview
@@ -22,12 +23,15 @@ Touched = Callable[[ReadRow], bool]
 
 def change_and_read(shop: Shop, upload_id: int, change: Callable[[], object], touched: Touched) -> bool:
     """Make a change to what is known of a list, and read the rows that it touches; False where all of it must be read."""
-    before = _in_hand(shop, upload_id)
+    was, seen = kept_list(shop, upload_id), shop.now()
+    before = in_hand(shop, was[0], question(*was, seen)) if was else None
     change()
     both, state = kept_list(shop, upload_id), shop.now()
-    if before is None or both is None:
+    if before is None or was is None or both is None:
         return False
     kept, known = both
+    if state.shared_version != seen.shared_version or _differ(was, both) > 1:
+        return False  # somebody else changed the shelf, or told another word, at the same moment
     found = _read_again(replace(before, upload=kept), known, touched, state.shelf.tables)
     if found is None:
         return False
@@ -40,9 +44,16 @@ def change_and_read(shop: Shop, upload_id: int, change: Callable[[], object], to
     return True
 
 
-def _in_hand(shop: Shop, upload_id: int) -> Preview | None:
-    both = kept_list(shop, upload_id)
-    return in_hand(shop, both[0], question(*both, shop.now())) if both else None
+def _differ(one: tuple[Upload, Known], other: tuple[Upload, Known]) -> int:
+    """In how many words, mended rows and other choices two states of what is known of a list differ."""
+    said = [
+        {("word", kind, word, meant) for kind, words in known.told.items() for word, meant in words.items()}
+        | {("row", row, str(cells)) for row, cells in kept.mapping.get("cells", {}).items()}
+        | {("other", name, str(value)) for name, value in kept.mapping.items() if name != "cells"}
+        | {("heading", heading, name) for heading, name in known.headings.items()}
+        for kept, known in (one, other)
+    ]
+    return len({entry[:3] if entry[0] == "word" else entry[:2] for entry in said[0] ^ said[1]})
 
 
 def _read_again(before: Preview, known: Known, touched: Touched, tables: Tables) -> Preview | None:
