@@ -76,6 +76,8 @@ def _cloth_type(row: Row) -> ClothType:
         structure=row["structure"],
         family=row["family"],
         use=row["use"],
+        surface=row["surface"],
+        end_uses=frozenset(_many(row["end_uses"])),
         fibres=tuple(_many(blend, "+") for blend in _many(row["fibres"], "/")),
         width_cm=float(row["width_cm"]),
         weight_gsm=_range(row, "weight_lo_gsm", "weight_hi_gsm"),
@@ -245,6 +247,7 @@ def trade_tables() -> Tables:
                 row["layer"],
                 row["drawn"],
                 dict(pair.split("=", 1) for pair in _many(row["look"])),
+                frozenset(_many(row["end_uses"])),
             ),
         ),
         shapes=tuple(Shape(row["word"], row["hung"]) for row in _rows("garment_shapes.csv")),
@@ -286,6 +289,7 @@ def trade_tables() -> Tables:
         properties=properties(),
         judging=judging,
         sayings=read_sayings(_sayings("en"), "sayings/en"),
+        spoils=frozenset((row["cloth_for"], row["garment_for"]) for row in _rows("spoils.csv")),
     )
 
 

@@ -12,8 +12,10 @@ import numpy.typing as npt
 from propcache.api import cached_property
 
 from nematex.core.cloth.fibres import FibreNames
+from nematex.core.cloth.kinship import bonds
 from nematex.core.cloth.lexicon import Lexicon, key
 from nematex.core.cloth.properties import Property
+from nematex.core.quantity.arrays import Floats
 from nematex.core.quantity.estimate import Range
 from nematex.core.rules import Rules
 from nematex.core.sayings import Sayings
@@ -69,6 +71,9 @@ class Role(Enum):
     NIGHTWEAR = "nightwear"  # what the rules for nightwear are about
     INTERFACED = "interfaced"
     TAILORED = "tailored"  # padded and shaped, as lapels are
+    FACED = "faced"  # an edge that is turned in with a facing
+    SHAPED = "shaped"  # a facing cut to a curve or a point
+    FULL = "full"  # so much cloth that little shows through it
     LOOSE = "loose"  # the garment's body is loose: its bands need not cling
 
 
@@ -139,6 +144,7 @@ class Garment:
     layer: str = "top"
     drawn: str = "tee"
     look: Mapping[str, str] = field(default_factory=dict)
+    end_uses: frozenset[str] = frozenset()  # cloth made for which it takes; any where none is said
 
     @property
     def general(self) -> bool:
@@ -297,6 +303,7 @@ class Tables:
     properties: Mapping[str, Property]
     judging: Rules
     sayings: Sayings
+    spoils: frozenset[tuple[str, str]]  # what a cloth is made for, and the garment's use that it spoils
 
     @cached_property
     def usual_fibres(self) -> npt.NDArray[np.bool_]:
@@ -306,6 +313,17 @@ class Tables:
         for row, kind in enumerate(self.lexicon.types):
             found[row, [place[name] for name in kind.all_fibres if name in place]] = True
         return found
+
+    @cached_property
+    def usual_bends(self) -> tuple[Floats, Floats]:
+        """Each kind's usual range of bending length, cm. The last row is of no type: nothing lies in it."""
+        rows = [kind.bend_cm for kind in self.lexicon.types]
+        return np.array([*(row.low for row in rows), np.inf]), np.array([*(row.high for row in rows), -np.inf])
+
+    @cached_property
+    def bonds(self) -> npt.NDArray[np.int8]:
+        """Cloth types × cloth types: how they are kin."""
+        return bonds(self.lexicon.types, self.fibres, self.judging.kinship)
 
     def with_role(self, role: Role) -> tuple[Detail, ...]:
         """The details that play this role."""

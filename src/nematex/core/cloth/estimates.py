@@ -156,6 +156,10 @@ def _sheer(label: _Label) -> Estimate:
         level = float(SHEERNESS.index(label.facts.sheer))
         return Estimate(level, level, level, label.known("sheer"))
     usual = label.kind.sheer if label.kind else Range(0, 1)
+    weight = label.facts.weight_gsm
+    if label.kind and weight is not None and not label.kind.weight_gsm.low < weight < label.kind.weight_gsm.high:
+        level = usual.high if weight <= label.kind.weight_gsm.low else usual.low  # the heaviest of its kind shows least
+        return Estimate.typical(level, level)
     return Estimate.typical(usual.low, usual.high)
 
 

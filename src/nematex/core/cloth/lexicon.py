@@ -15,13 +15,18 @@ from nematex.core.rules.reckoning import HandlesLike
 
 @dataclass(frozen=True, slots=True)
 class ClothType:
-    """One cloth name with its typical ranges (g/m², cm, %, mm); sheerness 0 opaque to 3 sheer, press 0 to 3."""
+    """One cloth name with its typical ranges (g/m², cm, %, mm); sheerness 0 opaque to 3 sheer, press 0 to 3.
+
+    `surface` is how it looks and feels, `end_uses` what it is made and bought for.
+    """
 
     name: str
     aliases: tuple[str, ...]
     structure: str
     family: str
     use: str
+    surface: str
+    end_uses: frozenset[str]
     fibres: tuple[tuple[str, ...], ...]
     width_cm: float
     weight_gsm: Range

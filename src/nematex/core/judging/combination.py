@@ -9,12 +9,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from nematex.core.cloth.estimates import Cloth
+from nematex.core.cloth.kinship import PROTEIN
 from nematex.core.judging.verdict import Verdict
 from nematex.core.quantity.estimate import Known
 from nematex.core.rules.reckoning import Combination
 from nematex.core.tables import Tables
-
-PROTEIN = ("wool", "silk", "mohair", "alpaca", "cashmere", "camel")
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,7 +73,7 @@ def _fibre_of(cloth: Cloth) -> set[str]:
 
 
 def _care(one: PartCloth, other: PartCloth) -> Joint:
-    gentle = [bool(_fibre_of(each.cloth) & set(PROTEIN)) for each in (one, other)]
+    gentle = [bool(_fibre_of(each.cloth) & PROTEIN) for each in (one, other)]
     alike = gentle[0] == gentle[1]
     first, second = (one, other) if alike or gentle[0] else (other, one)
     verdict, case = (Verdict.SUITS, "alike") if alike else (Verdict.WITH_CARE, "gentler")

@@ -59,6 +59,7 @@ class Demand:
     stretch: StretchWindows
     nouns: tuple[tuple[Noun, ...], ...]  # whose condition, if any, is kept
     named: frozenset[int]
+    meant: frozenset[int]  # those of its nouns before other words narrow them: an unweighed one may be what is meant
     alone: frozenset[int]  # those named by a noun that means no other cloth
     by_name: frozenset[int]  # and those named by their own name
     conditional: dict[int, str]
@@ -228,6 +229,7 @@ class _Named:
     rows: list[ClothType]
     families: list[str]
     of_part: bool
+    meant: list[ClothType]
 
 
 def _named(pattern: Pattern, made: Making, interpretation: Interpretation, tables: Tables) -> _Named:
@@ -241,8 +243,9 @@ def _named(pattern: Pattern, made: Making, interpretation: Interpretation, table
     fitting = of_structure(for_part or general, "either" if for_part else structure, tables)
     cloths = near_the_rest(of_the_lists_weight(fitting, interpretation, tables), tables)
     rows = [tables.lexicon.get(name) for item in cloths for name in item.types]
+    meant = [tables.lexicon.get(name) for item in fitting for name in item.types]
     concerned = {*(FAMILIES if structure == "either" else (structure,)), *(_family(row.structure) for row in rows)}
-    return _Named(structure, cloths, rows, [family for family in FAMILIES if family in concerned], bool(for_part))
+    return _Named(structure, cloths, rows, [family for family in FAMILIES if family in concerned], bool(for_part), meant)
 
 
 def demand(pattern: Pattern, wish: Wish, tables: Tables, interpretation: Interpretation | None = None) -> Demand:
@@ -276,6 +279,7 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, interpretation: Interpr
         stretch=stretch_windows(pattern, wish, made, interpretation, named.structure, named.cloths, tables),
         nouns=kept,
         named=frozenset(index[name] for name in names),
+        meant=frozenset(index[row.name] for row in named.meant),
         alone=frozenset(index[each.row.name] for noun in kept for each in noun if each.alone),
         by_name=frozenset(index[each.row.name] for noun in kept for each in noun if each.alone or each.by_name),
         conditional={index[name]: words for name, words in broken.items()},

@@ -5,9 +5,10 @@ Common practice, no source; the numbers for words are in data/judging.toml.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, fields, replace
 
+from nematex.core.cloth.lexicon import ClothType
 from nematex.core.judging.edge_fixes import with_fixes
 from nematex.core.judging.verdict import Origin, Window
 from nematex.core.pattern.chosen import size_meant
@@ -112,7 +113,9 @@ def _of_the_knits_named(structure: str, named: list[NamedCloths], tables: Tables
     knits = [(words, row) for words, row in rows if row.structure == "knit"]
     if structure != "knit" or not knits:
         return None
-    words, row = min(knits, key=lambda each: each[1].stretch_cross_pct.low)
+    # Of a noun that means many the one in the middle: 'jersey' asks what jerseys give, not what the firmest of them does.
+    middles = [(item.words, _middling(tables.lexicon.get(name) for name in item.types)) for item in named]
+    words, row = min(((words, row) for words, row in middles if row), key=lambda each: each[1].stretch_cross_pct.low)
     low = row.stretch_cross_pct.low
     return Window(
         low=low,
@@ -122,6 +125,12 @@ def _of_the_knits_named(structure: str, named: list[NamedCloths], tables: Tables
         low_from=Origin(words, "cloth names", row.name, "stretch_cross_lo_pct", low),
         quantity=Quantity.STRETCH_ACROSS,
     )
+
+
+def _middling(rows: Iterable[ClothType]) -> ClothType | None:
+    """Of the knits among these the one of the lower middle, by the least that they stretch."""
+    knits = sorted((row for row in rows if row.structure == "knit"), key=lambda row: row.stretch_cross_pct.low)
+    return knits[(len(knits) - 1) // 2] if knits else None
 
 
 def _most(most: float | None, name: str, interpretation: Interpretation, tables: Tables) -> Window | None:

@@ -28,6 +28,7 @@ class Making:
     below_waist: bool
     slides: bool
     over: bool
+    end_uses: frozenset[str]
     unread: tuple[str, ...]
     optional: frozenset[str] = frozenset()  # details that only an option has: the list is for the views without it as well
     said: Mapping[str, str] = field(default_factory=dict)  # detail → the words that it was read from
@@ -139,6 +140,7 @@ def making(pattern: Pattern, wish: Wish, tables: Tables) -> Making:
         below_waist=garment.below_waist if garment else legs,
         slides=bool(garment and garment.slides),
         over=bool(garment and garment.over),
+        end_uses=garment.end_uses if garment else frozenset(),
         unread=tuple(f"detail “{word}”" for word, detail in read if detail is None),
         optional=frozenset(detail.name for _, detail in of_options if detail and detail.name not in always),
         said={**dict.fromkeys(implied_names, pattern.garment), **{d.name: word for word, d in reversed(read) if d}},

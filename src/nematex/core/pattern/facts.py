@@ -8,7 +8,7 @@ from dataclasses import dataclass
 FITS = ("close", "semi", "loose", "free")
 USES = ("main", "lining", "interfacing", "contrast", "underlining", "pocket bag")
 LOOKS = ("structured", "balanced", "flowing")
-SCHOOLS = ("list", "hand")
+SCHOOLS = ("list", "kin", "hand")
 
 
 @dataclass(frozen=True, slots=True)
@@ -144,6 +144,6 @@ class Wish:
     size: str | None = None
     part: str | None = None
     look: str = "balanced"
-    school: str = "hand"
+    school: str = "kin"
     options: tuple[str, ...] | None = None  # names of the options made; None: as the view is drawn
     hacks: tuple[str, ...] = ()  # changes to the pattern, as they are written

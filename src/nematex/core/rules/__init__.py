@@ -12,8 +12,10 @@ from dataclasses import dataclass
 from nematex.core.rules.comparing import (
     Cover,
     Ease,
+    Facing,
     Fibre,
     Hand,
+    Kinship,
     KnitInWoven,
     ListRules,
     PrintRules,
@@ -59,11 +61,13 @@ class Rules:
     tolerance: Tolerance
     list: ListRules
     hand: Hand
+    kinship: Kinship
     knit_in_woven: KnitInWoven
     ease: Ease
     fibre: Fibre
     width: Width
     cover: Cover
+    facing: Facing
     spread: Spread
     recovery: Recovery
     words: StretchWords

@@ -42,6 +42,28 @@ class ListRules:
 
 
 @dataclass(frozen=True, slots=True)
+class Near:
+    """How far apart two kinds of cloth may be in the logarithm of their weights and in cm of bending length."""
+
+    weight_log: float
+    bend_cm: float
+
+
+@dataclass(frozen=True, slots=True)
+class Kinship:
+    """How near two kinds must be to be kin: of one family, of one surface, or of surfaces that stand beside each other."""
+
+    family: Near
+    surface: Near
+    neighbour: Near
+    surfaces_beside: tuple[tuple[str, ...], ...]
+
+    @property
+    def beside(self) -> frozenset[frozenset[str]]:
+        return frozenset(map(frozenset, self.surfaces_beside))
+
+
+@dataclass(frozen=True, slots=True)
 class Hand:
     """How a hand word narrows the range that a cloth's name has: shares of that range, and cm beyond its end."""
 
@@ -87,6 +109,13 @@ class Width:
     nominal_slack_cm: float
     class_slack_cm: float
     extra_wide_cm: float
+
+
+@dataclass(frozen=True, slots=True)
+class Facing:
+    """From where a shaped facing grows before it is stitched, cm of bending length."""
+
+    grows_below_cm: float
 
 
 @dataclass(frozen=True, slots=True)

@@ -226,10 +226,13 @@ class CautionRules:
 
 @dataclass(frozen=True, slots=True)
 class Look:
-    """Where in the window a look aims, and the bending length it aims at without one."""
+    """Where in the window a look aims, the bending length it aims at without one, what is against it, what it lets stand off."""
 
     share: float
     aim_cm: float
+    least_cm: float
+    most_cm: float
+    stands_cm: float
 
 
 @dataclass(frozen=True, slots=True)

@@ -207,7 +207,7 @@ class PairingIn(Strict):
     size: ShortText | None = None
     part: ShortText | None = None
     look: Literal["structured", "balanced", "flowing"] = "balanced"
-    school: Literal["list", "hand"] = "hand"
+    school: Literal["list", "kin", "hand"] = "kin"
     options: list[ShortText] | None = Field(default=None, description="Options made; left out: as the view is drawn.")
     hacks: list[ShortText] = Field(
         default_factory=list, max_length=12, description="Changes to the pattern: tier(around_cm=100,ratio=1.6,depth_cm=30)."
@@ -232,7 +232,7 @@ class MatrixIn(Strict):
         default_factory=list, max_length=20000, description="Metres of each cloth, in their order; left out: not asked."
     )
     look: Literal["structured", "balanced", "flowing"] = "balanced"
-    school: Literal["list", "hand"] = "hand"
+    school: Literal["list", "kin", "hand"] = "kin"
 
 
 class EnvelopeIn(Strict):

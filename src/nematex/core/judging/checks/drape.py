@@ -11,10 +11,10 @@ from math import inf
 
 from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule, of_detail
 from nematex.core.judging.demand import FAMILIES
-from nematex.core.judging.verdict import Window
-from nematex.core.quantity.elementwise import negated
+from nematex.core.judging.verdict import SUITS, WITH_CARE, Window
+from nematex.core.quantity.elementwise import negated, where
 from nematex.core.quantity.kinds import Quantity
-from nematex.core.tables import Detail
+from nematex.core.tables import Detail, Role
 
 
 def check_drape(comparison: Comparison) -> list[Finding]:
@@ -29,7 +29,30 @@ def check_drape(comparison: Comparison) -> list[Finding]:
         findings.append(finding.only(comparison.of_family(family)))
     for detail in (*made.details, *(() if demand.bending_length else made.implied)):
         findings += _by_detail(comparison, detail)
+    findings += [*_faced(comparison), *_against_the_look(comparison)]
     return findings or [comparison.flat(Rule.DRAPE_UNASKED)]
+
+
+def _faced(comparison: Comparison) -> list[Finding]:
+    """A shaped facing grows in fluid cloth, and any facing in a gauze: with care, stay-stitch it."""
+    made, cloths = comparison.demand.made, comparison.cloths
+    facing = next((detail for detail in made.details if Role.FACED in detail.roles), None)
+    if facing is None:
+        return []
+    loose = comparison.of_types(at for at, kind in enumerate(comparison.tables.lexicon.types) if kind.family == "gauze")
+    fluid = cloths.bending_length.best < comparison.rules.facing.grows_below_cm
+    grows = loose | (fluid & any(Role.SHAPED in detail.roles for detail in made.details))
+    return [comparison.flat(Rule.FACING, where(grows, WITH_CARE, SUITS), Asker.DETAIL, facing)]
+
+
+def _against_the_look(comparison: Comparison) -> list[Finding]:
+    """What only falls is no cloth for a structured look, and what only stands none for a flowing one."""
+    demand, bend = comparison.demand, comparison.cloths.bending_length.best
+    look = comparison.rules.look[demand.wish.look]
+    if demand.made.band or demand.made.by_itself or demand.wish.look == "balanced":
+        return []
+    against = (bend < look.least_cm) | ((bend > look.most_cm) & negated(comparison.named))
+    return [comparison.flat(Rule.LOOK, where(against, WITH_CARE, SUITS))]
 
 
 def _by_list(comparison: Comparison) -> list[Finding]:
@@ -102,9 +125,10 @@ def _detail_window(comparison: Comparison, detail: Detail) -> Window | None:
         field = "bend_lo_cm" if low == detail.bend_lo_cm else "flowing_bend_lo_cm"
     if low is None and detail.bend_hi_cm is None:
         return None
+    stands = comparison.rules.look[comparison.demand.wish.look].stands_cm  # a look may let it stand off a little more
     return Window(
         low or 0.0,
-        inf if detail.bend_hi_cm is None else detail.bend_hi_cm,
+        inf if detail.bend_hi_cm is None else detail.bend_hi_cm + stands,
         low_tolerance,
         tolerance,
         (detail.name,),

@@ -8,6 +8,7 @@ from __future__ import annotations
 from nematex.core.cloth.columns import ONE_WAY, SET_ASIDE
 from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule
 from nematex.core.judging.checks.kin import like_none
+from nematex.core.judging.checks.likeness import check_likeness
 from nematex.core.judging.verdict import AGAINST, SUITS, UNPROVEN, WITH_CARE, Verdict, Window, compare
 from nematex.core.quantity.arrays import Mask
 from nematex.core.quantity.elementwise import maximum, negated, one_of, where
@@ -21,7 +22,7 @@ LABEL_ROUNDING = 0.005  # labels are in whole percent
 
 def check_fibre(comparison: Comparison) -> list[Finding]:
     """Findings on name, fibre, press and print."""
-    findings = [_on_list(comparison), _ruled_out(comparison), _condition(comparison), _use(comparison)]
+    findings = [_on_list(comparison), _ruled_out(comparison), _condition(comparison), _use(comparison), _flame(comparison)]
     findings += _by_fibre(comparison)
     for detail in comparison.demand.made.all_details:
         if detail.press_min is not None:
@@ -31,8 +32,18 @@ def check_fibre(comparison: Comparison) -> list[Finding]:
     if comparison.demand.interpretation.presses:
         findings.append(comparison.flat(Rule.PRESS, _press(comparison, PRESSES_WELL), Asker.ENVELOPE))
     findings.append(_print(comparison))
+    findings += check_likeness(comparison)
     kin = like_none(comparison)
     return findings if kin is None else [*findings, kin]
+
+
+def _flame(comparison: Comparison) -> Finding:
+    """A child's safety before all: brushed, pile or sheer cloth to sleep in burns fast, whatever the list names."""
+    pattern, cloths = comparison.demand.pattern, comparison.cloths
+    if not (pattern.nightwear and pattern.wearer == "child"):
+        return comparison.flat(Rule.FLAME)
+    quick = cloths.nap | (cloths.sheer.low >= comparison.rules.cover.nothing_beneath_from)
+    return comparison.flat(Rule.FLAME, where(quick, WITH_CARE, SUITS))
 
 
 def _by_fibre(comparison: Comparison) -> list[Finding]:
@@ -81,7 +92,8 @@ def _natural(comparison: Comparison) -> Finding:
     breathing = compare(comparison.cloths.breathing, asked, ALL_OF_IT).verdict
     verdict = where(natural == SUITS, SUITS, maximum(breathing, WITH_CARE))
     unproven = (natural == UNPROVEN) & (breathing == UNPROVEN)
-    return comparison.flat(Rule.NATURAL, where(unproven, UNPROVEN, verdict))
+    finding = comparison.flat(Rule.NATURAL, where(unproven, UNPROVEN, verdict))
+    return finding.at_most(comparison.named & (verdict == WITH_CARE), SUITS)  # "natural fibres are best", and viscose named
 
 
 def _fibre_names(comparison: Comparison) -> Finding:

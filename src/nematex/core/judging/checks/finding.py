@@ -31,10 +31,13 @@ class Rule(Enum):
     NATURAL = "natural"
     FIBRE_NAMES = "fibre names"
     BREATHES = "breathes"
+    FLAME = "flame"
     PRESS = "press"
     REFUSED = "refused"
     PRINT = "print"
     LIKE_NONE = "like none"
+    UNLIKE = "unlike"
+    FOREIGN = "foreign use"
     WEIGHT_LIST = "weight list"
     WEIGHT_NUMBER = "weight number"
     WEIGHT_DETAIL = "weight"
@@ -44,6 +47,8 @@ class Rule(Enum):
     DRAPE_LIST = "drape list"
     DRAPE_RULED_OUT = "drape ruled out"
     DRAPE_DETAIL = "drape"
+    FACING = "facing"
+    LOOK = "look"
     DRAPE_UNASKED = "drape unasked"
     STRUCTURE = "structure"
     LEAST_STRETCH = "least stretch"
@@ -54,6 +59,7 @@ class Rule(Enum):
     MOST_STRETCH = "most stretch"
     BAND = "band"
     RECOVERY = "recovery"
+    BAGS = "bags"
     WIDEST_PIECE = "widest piece"
     WIDTH_TABLE = "width table"
     WIDTH_DETAIL = "width"
@@ -186,13 +192,24 @@ class Comparison:
     def by_construction(self, quantity: Quantity, detail: Detail | None = None) -> tuple[Mask, Mask]:
         """Whom the list lets pass in this quantity, as long as no number says otherwise: who suits, who is with care.
 
+        What is within the range that its kind usually has is what the designer had in mind when she named the kind.
+
         A cloth named by a noun of its own suits, but for what only an option asks; one of a group is with care.
         """
         column = self.cloths.of(quantity)
         outranks = detail is None or self.demand.outranks(detail)
         # A linen of any weight is a linen in how it hangs; how heavy it may be the other linens say as well.
         suits = self.by_name if quantity is Quantity.BENDING_LENGTH else self.alone
-        return suits & (column.known == TYPICAL) & outranks, self.named & (column.known < STATED)
+        usual = self._as_usual if quantity is Quantity.BENDING_LENGTH else False
+        guessed = (column.known == TYPICAL) | ((column.known < STATED) & usual)
+        return suits & guessed & outranks, self.named & ((column.known < STATED) | usual)
+
+    @cached_property
+    def _as_usual(self) -> Mask:
+        """Cloths that bend as their kind usually does, and no otherwise."""
+        bend, (low, high) = self.cloths.bending_length, self.tables.usual_bends
+        found: Mask = (bend.low >= low[self.cloths.type]) & (bend.high <= high[self.cloths.type])
+        return found
 
     def applies(self, detail: Detail) -> Mask | bool:
         """Which cloths a detail speaks of."""

@@ -18,6 +18,7 @@ from nematex.core.quantity.estimate import STATED, TYPICAL
 from nematex.core.quantity.kinds import Quantity
 from nematex.core.tables import Detail, Role
 
+LOOSE_KNITS = ("sweater knit", "rib")
 NO_ELASTANE = 0.01  # a share below it is none
 
 
@@ -32,9 +33,19 @@ def check_stretch(comparison: Comparison) -> list[Finding]:
             findings += _by_detail(comparison, detail, concerned)
         if demand.interpretation.recovers:
             findings.append(_recovery(comparison, Asker.ENVELOPE).only(cloths.knit))
+        findings.append(_bags(comparison))
     if demand.made.band:
         findings += [_band(comparison, detail).only(concerned) for detail in comparison.tables.with_role(Role.BAND)]
     return findings if demand.made.band else [*findings, *_most(comparison)]
+
+
+def _bags(comparison: Comparison) -> Finding:
+    """Loose knits bag at knee and seat, unless they are slept in or hold by being close."""
+    made, types = comparison.demand.made, comparison.tables.lexicon.types
+    if not made.bifurcated or any(detail.recovers or Role.SLEPT_IN in detail.roles for detail in made.all_details):
+        return comparison.flat(Rule.BAGS)
+    loose = comparison.of_types(at for at, kind in enumerate(types) if kind.family in LOOSE_KNITS)
+    return comparison.flat(Rule.BAGS, where(loose, WITH_CARE, SUITS))
 
 
 def _most(comparison: Comparison) -> list[Finding]:
@@ -123,6 +134,8 @@ def _turned(comparison: Comparison, finding: Finding, window: Window) -> Finding
 
 def _by_detail(comparison: Comparison, detail: Detail, concerned: Mask | bool) -> list[Finding]:
     findings = []
+    if Role.BAND in detail.roles and comparison.demand.structure == "either":
+        return []  # a pattern that may be woven has its bands of something else
     mask = comparison.applies(detail) & concerned
     if detail.stretch_lo_pct and not comparison.demand.stretch.least_across:
         window = _detail_window(comparison, detail, f"stretch {detail.name}", comparison.rules.tolerance.stretch)
@@ -161,4 +174,5 @@ def _recovery(comparison: Comparison, asker: Asker) -> Finding:
     by_number = where(recovers >= rule.good_pct, SUITS, where(recovers >= rule.least_pct, WITH_CARE, AGAINST))
     slack = (cloths.elastane.high < NO_ELASTANE) & negated(cloths.double_knit) & cloths.knit
     guessed = where(slack, WITH_CARE, SUITS)
+    guessed = where(comparison.named & (asker is Asker.DETAIL), SUITS, guessed)  # the designer has made it up in that
     return comparison.flat(Rule.RECOVERY, where(is_number(recovers), by_number, guessed), asker)

@@ -11,9 +11,9 @@ from math import inf
 from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule, of_detail
 from nematex.core.judging.verdict import AGAINST, SUITS, WITH_CARE, Window
 from nematex.core.quantity.elementwise import maximum, negated, where
-from nematex.core.quantity.estimate import STATED
+from nematex.core.quantity.estimate import STATED, TYPICAL
 from nematex.core.quantity.kinds import Quantity
-from nematex.core.tables import Detail
+from nematex.core.tables import Detail, Role
 
 
 def check_weight(comparison: Comparison) -> list[Finding]:
@@ -43,6 +43,7 @@ def _by_list(comparison: Comparison) -> list[Finding]:
         if window:
             finding = comparison.against_window(Rule.WEIGHT_LIST, window, Asker.LIST)
             finding = _light_sheers(comparison, finding).only(mask)
+            finding = finding.at_most(comparison.of_types(demand.meant) & (cloths.weight.known == TYPICAL))
             findings.append(finding.at_most(comparison.welcome | (not demand.owes_the_list)))
     return findings
 
@@ -120,16 +121,21 @@ def _bulk_window(comparison: Comparison, detail: Detail, limit_mm: float) -> Win
 
 
 def _cover(comparison: Comparison) -> Finding:
-    """Sheer and unlined over the body is with care, and against where nothing can be worn beneath: trousers.
+    """What shows through, by the place it is worn and by what is worn beneath.
 
-    What is worn over other clothes, a free part and a lined pattern may be as sheer as they like.
+    Over other clothes, on a free part or lined it may be as sheer as it likes. Legs: sheer is against, as nothing goes
+    beneath them, and slightly sheer with care; so is it for a skirt without fullness. Over the body sheer is with care. A
+    cloth that the list names is known to be as sheer as its kind usually is.
     """
-    demand = comparison.demand
-    bare = demand.made.bifurcated and not demand.pattern.lined and demand.made.fit != "free"
-    rule, sheer = comparison.rules.cover, comparison.cloths.sheer
-    shows = sheer.low >= rule.nothing_beneath_from
-    against = where((bare | demand.interpretation.avoid_sheer) & shows, AGAINST, SUITS)
-    unlined = not (demand.pattern.lined or demand.made.over or demand.made.by_itself or demand.made.fit == "free")
-    over_the_body = where(unlined & (sheer.best >= rule.nothing_beneath_from), WITH_CARE, SUITS)
-    finding = comparison.flat(Rule.COVER, maximum(against, over_the_body))
-    return finding.at_most(comparison.named)
+    demand, sheer = comparison.demand, comparison.cloths.sheer
+    made, rule = demand.made, comparison.rules.cover
+    unlined = not (demand.pattern.lined or made.over or made.by_itself or made.fit == "free")
+    full = any(Role.FULL in detail.roles for detail in made.details)
+    close = unlined and made.below_waist and not full and not any(detail.breathes for detail in made.all_details)
+    legs = made.bifurcated and not demand.pattern.lined and made.fit != "free"
+    sheer_for_sure = sheer.low >= rule.nothing_beneath_from
+    against = where((legs | demand.interpretation.avoid_sheer) & sheer_for_sure, AGAINST, SUITS)
+    shows = (sheer.best >= rule.nothing_beneath_from) | (close & (sheer.low >= rule.caution_from))
+    expected = comparison.named & (sheer.known == TYPICAL) & (not made.bifurcated)
+    finding = comparison.flat(Rule.COVER, maximum(against, where(unlined & shows, WITH_CARE, SUITS)))
+    return finding.at_most(comparison.named).at_most(expected, SUITS)

@@ -21,6 +21,13 @@ def as_sentence(words: str) -> str:
     return f"{words[:1].upper()}{words[1:]}." if words else ""
 
 
+def a_garment(words: str) -> str:
+    """'a coat', 'an overshirt', 'trousers'."""
+    if words.endswith("s") and not words.endswith("ss"):
+        return words
+    return f"{'an' if words[:1].casefold() in 'aeiou' else 'a'} {words}" if words else "a garment"
+
+
 class Blanks(Mapping[str, str]):
     """The blanks of one moment, by name."""
 
@@ -106,11 +113,17 @@ class Blanks(Mapping[str, str]):
 
     def kin(self) -> str:
         """The nearest of the cloths that the list names."""
-        cloth, lexicon = self.moment.cloth, self.moment.tables.lexicon
-        named = [lexicon.types[index] for index in sorted(self.moment.demand.named)]
-        return lexicon.nearest(
-            cloth.weight.best, cloth.bending_length.best, cloth.stretch_cross.best, cloth.structure, 1, named
-        )[0]
+        return self.moment.nearest_named().name
+
+    def surface(self, of_kin: bool = False) -> str:
+        kind = self.moment.nearest_named() if of_kin else self.moment.cloth.type
+        return self.words[f"of_{kind.surface}"] if kind else ""
+
+    def uses(self) -> str:
+        """What the cloth is made for: 'linings', 'dresses and slips'."""
+        kind = self.moment.cloth.type
+        said = sorted(self.words[f"use_{use}"] for use in kind.end_uses) if kind else []
+        return self.words["and"].join([", ".join(said[:-1]), said[-1]] if said[1:] else said)
 
     def kin_span(self, quantity: Quantity) -> str:
         row = self.moment.tables.lexicon.get(self.kin())
@@ -175,6 +188,10 @@ BLANKS: Mapping[str, Callable[[Blanks], str]] = {
     "use": lambda blanks: blanks.moment.cloth.type.use if blanks.moment.cloth.type else "",
     "fibres_ruled_out": lambda blanks: ", ".join(blanks.moment.demand.interpretation.avoid_fibres),
     "fibres_asked": lambda blanks: ", ".join(blanks.moment.demand.interpretation.fibres),
+    "surface": Blanks.surface,
+    "kin_surface": lambda blanks: blanks.surface(of_kin=True),
+    "uses": Blanks.uses,
+    "a_garment": lambda blanks: a_garment(blanks.moment.demand.pattern.garment),
     "press_why": Blanks.press_why,
     "press_mend": lambda blanks: as_sentence(blanks.of_detail("remedy") or blanks.words["edge_stitch"]),
     "weight": lambda blanks: blanks.best(Quantity.WEIGHT),

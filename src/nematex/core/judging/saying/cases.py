@@ -36,6 +36,14 @@ def _on_list(moment: Moment) -> str:
     return "like" if demand.has_list else "unasked"
 
 
+def _unlike(moment: Moment) -> str:
+    """In which sense it is unlike the nearest of the cloths named: surface, then use, then what is left."""
+    if moment.verdict is SUITS or moment.cloth.type is None:
+        return ""
+    own, kin = moment.cloth.type, moment.nearest_named()
+    return "surface" if own.surface != kin.surface else "numbers" if own.end_uses & kin.end_uses else "use"
+
+
 def _use(moment: Moment) -> str:
     return moment.cloth.type.use if moment.cloth.type and moment.verdict is not SUITS else ""
 
@@ -47,9 +55,11 @@ def _press(moment: Moment) -> str:
 def _cover(moment: Moment) -> str:
     if moment.verdict is SUITS:
         return ""
-    if moment.verdict is WITH_CARE and not moment.demand.made.bifurcated:
+    if moment.verdict is WITH_CARE and not moment.demand.made.below_waist:
         return "over_the_body"
-    return "ruled_out" if moment.demand.interpretation.avoid_sheer else "bare"
+    if moment.demand.interpretation.avoid_sheer:
+        return "ruled_out"
+    return "bare" if moment.verdict is AGAINST else "close"
 
 
 def _by_side(more: str, less: str) -> Case:
@@ -65,6 +75,10 @@ def _by_side(more: str, less: str) -> Case:
         return f"{lead}_{more if best > window.high else less}"
 
     return case
+
+
+def _against_look(moment: Moment) -> str:
+    return "" if moment.verdict is SUITS else moment.demand.wish.look
 
 
 def _structure(moment: Moment) -> str:
@@ -115,10 +129,13 @@ CASES: dict[Rule, tuple[str, Case]] = {
     Rule.NATURAL: ("natural", _by_verdict),
     Rule.FIBRE_NAMES: ("fibre_names", _unless_well),
     Rule.BREATHES: ("breathes", _by_verdict),
+    Rule.FLAME: ("flame", _unless_well),
     Rule.PRESS: ("press", _press),
     Rule.REFUSED: ("refused", _unless_well),
     Rule.PRINT: ("print", _unless_well),
     Rule.LIKE_NONE: ("like_none", _unless_well),
+    Rule.UNLIKE: ("unlike", _unlike),
+    Rule.FOREIGN: ("foreign", _unless_well),
     Rule.WEIGHT_LIST: ("weight", _WEIGHT),
     Rule.WEIGHT_NUMBER: ("weight", _WEIGHT),
     Rule.WEIGHT_DETAIL: ("weight", _WEIGHT),
@@ -128,6 +145,8 @@ CASES: dict[Rule, tuple[str, Case]] = {
     Rule.DRAPE_LIST: ("drape", _DRAPE),
     Rule.DRAPE_RULED_OUT: ("drape", _DRAPE),
     Rule.DRAPE_DETAIL: ("drape", _DRAPE),
+    Rule.FACING: ("facing", _unless_well),
+    Rule.LOOK: ("look", _against_look),
     Rule.DRAPE_UNASKED: ("drape", lambda _: "unasked"),
     Rule.STRUCTURE: ("structure", _structure),
     Rule.LEAST_STRETCH: ("stretch", _stretch),
@@ -138,6 +157,7 @@ CASES: dict[Rule, tuple[str, Case]] = {
     Rule.MOST_STRETCH: ("stretch", _stretch),
     Rule.STRETCH_BY_EASE: ("ease", _by_verdict),
     Rule.RECOVERY: ("recovery", _recovery),
+    Rule.BAGS: ("bags", _unless_well),
     Rule.WIDEST_PIECE: ("widest_piece", _by_verdict),
     Rule.WIDTH_TABLE: ("width_table", _or_fails),
     Rule.WIDTH_DETAIL: ("width_detail", _or_fails),

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from nematex.core.cloth.estimates import Cloth
+from nematex.core.cloth.lexicon import ClothType
 from nematex.core.judging.checks.finding import Finding
 from nematex.core.judging.demand import Demand
 from nematex.core.judging.verdict import Verdict, Window
@@ -28,6 +29,13 @@ class Moment:
     @property
     def window(self) -> Window:
         return self.finding.window or Window()
+
+    def nearest_named(self) -> ClothType:
+        """Of the cloths that the list names the one that handles most alike."""
+        cloth, lexicon = self.cloth, self.tables.lexicon
+        named = [lexicon.types[index] for index in sorted(self.demand.named)]
+        weight_gsm, bend_cm, stretch_pct = cloth.weight.best, cloth.bending_length.best, cloth.stretch_cross.best
+        return lexicon.get(lexicon.nearest(weight_gsm, bend_cm, stretch_pct, cloth.structure, 1, named)[0])
 
     def estimate(self, quantity: Quantity | None = None) -> Estimate:
         """What is known of the cloth in this quantity, or in the window's own."""
