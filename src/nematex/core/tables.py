@@ -12,7 +12,7 @@ import numpy.typing as npt
 from propcache.api import cached_property
 
 from nematex.core.cloth.fibres import FibreNames
-from nematex.core.cloth.kinship import bonds
+from nematex.core.cloth.kinship import kin_of_kinds
 from nematex.core.cloth.lexicon import Lexicon, key
 from nematex.core.cloth.properties import Property
 from nematex.core.quantity.arrays import Floats
@@ -321,9 +321,9 @@ class Tables:
         return np.array([*(row.low for row in rows), np.inf]), np.array([*(row.high for row in rows), -np.inf])
 
     @cached_property
-    def bonds(self) -> npt.NDArray[np.int8]:
-        """Cloth types × cloth types: how they are kin."""
-        return bonds(self.lexicon.types, self.fibres, self.judging.kinship)
+    def kin(self) -> npt.NDArray[np.bool_]:
+        """Cloth types × cloth types: which are kin."""
+        return kin_of_kinds(self.lexicon.types, self.judging.kinship)
 
     def with_role(self, role: Role) -> tuple[Detail, ...]:
         """The details that play this role."""

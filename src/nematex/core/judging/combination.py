@@ -9,11 +9,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from nematex.core.cloth.estimates import Cloth
-from nematex.core.cloth.kinship import PROTEIN
 from nematex.core.judging.verdict import Verdict
 from nematex.core.quantity.estimate import Known
 from nematex.core.rules.reckoning import Combination
 from nematex.core.tables import Tables
+
+PROTEIN = frozenset(("wool", "silk", "mohair", "alpaca", "cashmere", "camel"))
 
 
 @dataclass(frozen=True, slots=True)

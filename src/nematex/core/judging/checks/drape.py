@@ -11,7 +11,9 @@ from math import inf
 
 from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule, of_detail
 from nematex.core.judging.demand import FAMILIES
+from nematex.core.judging.list_windows import bend_window
 from nematex.core.judging.verdict import SUITS, WITH_CARE, Window
+from nematex.core.quantity.arrays import Mask
 from nematex.core.quantity.elementwise import negated, where
 from nematex.core.quantity.kinds import Quantity
 from nematex.core.tables import Detail, Role
@@ -64,7 +66,21 @@ def _by_list(comparison: Comparison) -> list[Finding]:
             finding = comparison.against_window(Rule.DRAPE_LIST, window, Asker.LIST).only(mask)
             finding = finding.passed(comparison.by_construction(Quantity.BENDING_LENGTH))
             findings.append(finding.at_most((not demand.owes_the_list) | comparison.welcome))
+            findings += _by_words(comparison, structure, mask)
     return findings
+
+
+def _by_words(comparison: Comparison, structure: str, mask: Mask) -> list[Finding]:
+    """'With drape: challis, light linen': the linen is welcome as it is, and what is not named has to have the drape."""
+    demand, read = comparison.demand, comparison.demand.interpretation
+    if not (read.hands and demand.named and demand.owes_the_list) or demand.wish.school == "hand":
+        return []
+    window = demand.once(("hand words", structure), lambda: bend_window(structure, [], read, comparison.tables))
+    if window is None:
+        return []
+    meant = comparison.named | comparison.of_types(demand.meant)
+    finding = comparison.against_window(Rule.DRAPE_LIST, window, Asker.WORDS).only(mask)
+    return [finding.at_most(meant | comparison.welcome, SUITS).at_most(True)]
 
 
 def _list_window(comparison: Comparison, structure: str) -> Window | None:

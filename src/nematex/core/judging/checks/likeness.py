@@ -6,7 +6,6 @@ is against. By the hand neither is asked. Common practice, no source.
 
 from __future__ import annotations
 
-from nematex.core.cloth.kinship import Bond
 from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule
 from nematex.core.judging.verdict import AGAINST, SUITS, WITH_CARE
 from nematex.core.quantity.elementwise import negated, where
@@ -19,10 +18,10 @@ def check_likeness(comparison: Comparison) -> list[Finding]:
     return [_unlike(comparison), _foreign(comparison)]
 
 
-def _bound(comparison: Comparison, least: Bond) -> frozenset[int]:
-    """The kinds that have such a bond with one that the list names."""
-    table, named = comparison.tables.bonds, sorted(comparison.demand.named)
-    return frozenset((table[named] >= least.value).any(axis=0).nonzero()[0].tolist()) if named else frozenset()
+def _kin_kinds(comparison: Comparison) -> frozenset[int]:
+    """The kinds that are kin of one that the list names."""
+    named = sorted(comparison.demand.named)
+    return frozenset(comparison.tables.kin[named].any(axis=0).nonzero()[0].tolist())
 
 
 def _unlike(comparison: Comparison) -> Finding:
@@ -30,7 +29,7 @@ def _unlike(comparison: Comparison) -> Finding:
     if not demand.named or not demand.owes_the_list:
         return comparison.flat(Rule.UNLIKE, asker=Asker.LIST)
     types, cloths = comparison.tables.lexicon.types, comparison.cloths
-    kin = comparison.of_types(demand.once("kin kinds", lambda: _bound(comparison, Bond.KIN)))
+    kin = comparison.of_types(demand.once("kin kinds", lambda: _kin_kinds(comparison)))
     knits, wovens = (any((types[at].structure == "knit") == knit for at in demand.named) for knit in (True, False))
     concerned = (cloths.knit & knits) | (negated(cloths.knit) & wovens)  # of wovens named a knit is no kin to be missed
     strange = negated(kin) & negated(comparison.welcome) & (cloths.type >= 0) & concerned
@@ -38,20 +37,20 @@ def _unlike(comparison: Comparison) -> Finding:
 
 
 def _foreign(comparison: Comparison) -> Finding:
-    """Made for something else than such a garment, and no close kin of a cloth that the list names."""
+    """Made for something else than such a garment, and not named for it."""
     demand = comparison.demand
     if not demand.made.end_uses or demand.made.by_itself or demand.made.fit == "free":
         return comparison.flat(Rule.FOREIGN, asker=Asker.PATTERN)
     foreign = comparison.of_types(demand.once("foreign kinds", lambda: _foreign_kinds(comparison)))
     spoils = comparison.of_types(demand.once("spoiling kinds", lambda: _spoiling_kinds(comparison)))
+    meant = comparison.named | comparison.of_types(demand.meant)
     verdict = where(spoils, AGAINST, where(foreign, WITH_CARE, SUITS))
-    return comparison.flat(Rule.FOREIGN, where(comparison.named | comparison.welcome, SUITS, verdict), Asker.PATTERN)
+    return comparison.flat(Rule.FOREIGN, where(meant | comparison.welcome, SUITS, verdict), Asker.PATTERN)
 
 
 def _foreign_kinds(comparison: Comparison) -> frozenset[int]:
-    uses, close = comparison.demand.made.end_uses, _bound(comparison, Bond.CLOSE)
-    kinds = enumerate(comparison.tables.lexicon.types)
-    return frozenset(at for at, kind in kinds if at not in close and not kind.end_uses & uses)
+    uses = comparison.demand.made.end_uses
+    return frozenset(at for at, kind in enumerate(comparison.tables.lexicon.types) if not kind.end_uses & uses)
 
 
 def _spoiling_kinds(comparison: Comparison) -> frozenset[int]:

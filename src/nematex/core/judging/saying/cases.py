@@ -55,7 +55,7 @@ def _press(moment: Moment) -> str:
 def _cover(moment: Moment) -> str:
     if moment.verdict is SUITS:
         return ""
-    if moment.verdict is WITH_CARE and not moment.demand.made.below_waist:
+    if moment.verdict is WITH_CARE and not (moment.demand.made.below_waist or moment.demand.made.bifurcated):
         return "over_the_body"
     if moment.demand.interpretation.avoid_sheer:
         return "ruled_out"
