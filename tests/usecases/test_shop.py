@@ -22,7 +22,7 @@ from nematex.usecases.cloth.form import form_values, record_from_form
 from nematex.usecases.cloth.shelf_filter import ShelfFilter
 from nematex.usecases.held.drawer import Drawer
 from nematex.usecases.held.shop import Shop
-from nematex.usecases.judging.ranking import Filters, both_schools, fitting_wish, rank_cloths, rank_patterns, read_wish
+from nematex.usecases.judging.ranking import Filters, each_school, fitting_wish, rank_cloths, rank_patterns, read_wish
 from nematex.usecases.pattern.form import form_values as pattern_values
 from nematex.usecases.pattern.form import record_from_form as pattern_from_form
 from nematex.usecases.programme.notes import entries
@@ -78,12 +78,13 @@ def test_both_directions_agree(demo: Shop) -> None:
         assert (back.verdict, back.amount) == (row.verdict, row.amount)
 
 
-def test_both_schools_are_always_shown(demo: Shop) -> None:
+def test_each_school_is_always_shown(demo: Shop) -> None:
     shelf, drawer = demo.now().shelf, demo.now().drawer
     pattern = next(record for record in drawer.records if record.code == "TP-21")
     poplin = next(cloth for cloth in shelf.cloths if cloth.name == "Thrift viscose lawn")
-    assert {school: verdict.word for school, verdict in both_schools(demo, demo.now(), pattern, poplin, Wish()).items()} == {
+    assert {school: verdict.word for school, verdict in each_school(demo, demo.now(), pattern, poplin, Wish()).items()} == {
         "list": "with care",
+        "kin": "suits",
         "hand": "suits",
     }
 

@@ -9,7 +9,7 @@ from decimal import Decimal
 from typing import Any
 
 from nematex.core.cloth.facts import ClothFacts
-from nematex.core.pattern.facts import Pattern
+from nematex.core.pattern.facts import USUAL_SCHOOL, Pattern
 
 
 @dataclass(frozen=True, slots=True)
@@ -186,7 +186,7 @@ class Pick:
     view: str | None = None
     size: str | None = None
     look: str = "balanced"
-    school: str = "hand"
+    school: str = USUAL_SCHOOL
     options: tuple[str, ...] | None = None
     other_size: str | None = None
     part: str | None = None

@@ -305,7 +305,7 @@ def test_interfacing_follows_the_table_and_what_is_made() -> None:
     poplin = cloth(cloth="cotton poplin", weight_gsm=120)
     made = interfacing(poplin, asked(details=("waistband", "button band", "armhole facings")), TABLES)
     assert made is not None
-    assert made.places == ("waistband", "shirt band", "woven facing")
+    assert made.places == ("waistband", "shirt band", "shaped facing")
     by_table = interfacing(poplin, demand(Pattern(structure="woven", requirements=rows), Wish(view="A"), TABLES), TABLES)
     assert by_table is not None
     assert (by_table.length_m, by_table.width_cm, by_table.places) == (0.4, 90, ())

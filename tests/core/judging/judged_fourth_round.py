@@ -88,7 +88,7 @@ FOURTH_ROUND: list[Judged] = [
     *_rows(
         VOILE_SHIRT,
         ({"cloth": "cotton voile", "sheer": "slightly sheer"}, {S}, "named with the button band; this one barely shows"),
-        ("cotton voile", {C}, "named, and see-through over the body"),
+        ("cotton voile", {S}, "named: the designer knows how much a voile shows"),
         ("cotton lawn", {S}, "named"),
         ("crepe de chine", {S}, "named: the list outranks the collar's wish for body"),
         ({"cloth": "viscose lawn", "weight_gsm": 95}, {S, C}, "as soft as the silk named"),

@@ -112,7 +112,7 @@ SECOND_ROUND: list[tuple[dict[str, Any], dict[str, Any], set[str]]] = [
     ({"cloth": "crinkle cotton"}, {"pattern": {"garment": "dress", "structure": "woven", "details": ["tiers", "shirring"], "recommended": "double gauze, cotton lawn, viscose"}}, {S,C}),
     ({"cloth": "canvas"}, {"pattern": {"garment": "dress", "structure": "woven", "details": ["shirring"], "recommended": "double gauze, cotton lawn, viscose"}}, {A}),
     ({"cloth": "satin", "fibres": "100% polyester"}, {"pattern": {"garment": "blouse", "structure": "woven", "details": ["pin tucks"], "recommended": "cotton lawn, silk"}}, {C,A}),
-    ({"cloth": "habotai"}, {"pattern": {"garment": "blouse", "structure": "woven", "details": ["cowl"], "recommended": "silk, satin"}}, {C}),
+    ({"cloth": "habotai"}, {"pattern": {"garment": "blouse", "structure": "woven", "details": ["cowl"], "recommended": "silk, satin"}}, {S}),
     ({"cloth": "dupion"}, {"pattern": {"garment": "blouse", "structure": "woven", "details": ["cowl"], "recommended": "silk, satin"}}, {A}),
     ({"cloth": "dupion"}, {"pattern": {"garment": "bodice", "structure": "woven", "details": ["boning"], "recommended": "brocade, duchess satin, taffeta"}}, {S,C}),
     ({"cloth": "chambray"}, {"pattern": {"garment": "shirt", "structure": "woven", "recommended": "linen, cotton and rayon in light to medium weights"}}, {S}),

@@ -104,12 +104,13 @@ def test_both_schools_differ_only_off_the_list() -> None:
     assert assess({"cloth": "batiste"}, pattern, school="list")["verdict"] == "with care"
 
 
-def test_the_look_moves_the_score_and_not_the_verdict() -> None:
+def test_the_look_moves_the_score_and_asks_what_falls_to_fall() -> None:
     pattern = {"structure": "woven", "recommended": "cotton lawn, viscose challis, crepe"}
     soft, firm = ({"cloth": "viscose challis", "bending_length_cm": c, "weight_gsm": 110} for c in (1.2, 2.1))
     flowing = [assess(cloth, pattern, look="flowing") for cloth in (soft, firm)]
     structured = [assess(cloth, pattern, look="structured") for cloth in (soft, firm)]
-    assert {answer["verdict"] for answer in flowing + structured} == {"suits"}
+    assert [answer["verdict"] for answer in flowing + structured] == ["suits", "suits", "with care", "suits"]
+    assert structured[0]["checks"]["drape"]["reason"].startswith("It falls where the structured look is to stand")
     assert flowing[0]["score"] > flowing[1]["score"]
     assert structured[0]["score"] < structured[1]["score"]
 

@@ -144,7 +144,7 @@ def test_the_name_of_a_garment_may_be_a_detail() -> None:
 
 
 def test_a_garment_speaks_only_where_the_envelope_is_silent() -> None:
-    light = {"cloth": "linen light"}
+    light = {"cloth": "linen light", "sheer": "opaque"}
     silent = assess_one({"cloth": light, "pattern": {"structure": "woven", "garment": "dungarees"}})
     named = assess_one(
         {"cloth": light, "pattern": {"structure": "woven", "garment": "dungarees", "recommended": "light linen"}}

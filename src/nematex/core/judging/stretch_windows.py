@@ -56,11 +56,12 @@ def stretch_windows(
     along = pattern.min_stretch_length_pct or interpretation.min_length_pct
     across_said = _said(pattern.min_stretch_cross_pct, across, interpretation)
     along_said = _said(pattern.min_stretch_length_pct, along, interpretation)
+    by_ease = None if made.band else _by_ease(pattern, wish, structure, tables)
     return StretchWindows(
         _least(across, share, Quantity.STRETCH_ACROSS, "least stretch", across_said),
         _least(along, share, Quantity.STRETCH_ALONG, "least stretch along", along_said),
-        None if across else _of_the_knits_named(structure, named, tables),
-        None if made.band else _by_ease(pattern, wish, structure, tables),
+        None if across or by_ease else _of_the_knits_named(structure, named, tables),
+        by_ease,
         _most(interpretation.max_cross_pct, "most stretch", interpretation, tables),
         {
             family: window
@@ -113,8 +114,8 @@ def _of_the_knits_named(structure: str, named: list[NamedCloths], tables: Tables
     knits = [(words, row) for words, row in rows if row.structure == "knit"]
     if structure != "knit" or not knits:
         return None
-    # Of a noun that means many the one in the middle: 'jersey' asks what jerseys give, not what the firmest of them does.
-    middles = [(item.words, _middling(tables.lexicon.get(name) for name in item.types)) for item in named]
+    # Of a noun that means many the firmest do not tell: 'jersey' asks what jerseys give, and a crepe jersey gives less.
+    middles = [(item.words, _common(tables.lexicon.get(name) for name in item.types)) for item in named]
     words, row = min(((words, row) for words, row in middles if row), key=lambda each: each[1].stretch_cross_pct.low)
     low = row.stretch_cross_pct.low
     return Window(
@@ -127,10 +128,10 @@ def _of_the_knits_named(structure: str, named: list[NamedCloths], tables: Tables
     )
 
 
-def _middling(rows: Iterable[ClothType]) -> ClothType | None:
-    """Of the knits among these the one of the lower middle, by the least that they stretch."""
+def _common(rows: Iterable[ClothType]) -> ClothType | None:
+    """Of the knits among these the one at the lower quarter, by the least that they stretch."""
     knits = sorted((row for row in rows if row.structure == "knit"), key=lambda row: row.stretch_cross_pct.low)
-    return knits[(len(knits) - 1) // 2] if knits else None
+    return knits[(len(knits) - 1) // 4] if knits else None
 
 
 def _most(most: float | None, name: str, interpretation: Interpretation, tables: Tables) -> Window | None:

@@ -8,7 +8,8 @@ from dataclasses import dataclass
 FITS = ("close", "semi", "loose", "free")
 USES = ("main", "lining", "interfacing", "contrast", "underlining", "pocket bag")
 LOOKS = ("structured", "balanced", "flowing")
-SCHOOLS = ("list", "kin", "hand")
+SCHOOLS = ("list", "kin", "hand")  # only what is named suits; its kin as well; whatever handles like it
+USUAL_SCHOOL = "kin"
 
 
 @dataclass(frozen=True, slots=True)
@@ -144,6 +145,6 @@ class Wish:
     size: str | None = None
     part: str | None = None
     look: str = "balanced"
-    school: str = "kin"
+    school: str = USUAL_SCHOOL
     options: tuple[str, ...] | None = None  # names of the options made; None: as the view is drawn
     hacks: tuple[str, ...] = ()  # changes to the pattern, as they are written

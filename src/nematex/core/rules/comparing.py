@@ -124,6 +124,7 @@ class Cover:
 
     caution_from: float
     nothing_beneath_from: float
+    see_through: float
 
 
 @dataclass(frozen=True, slots=True)

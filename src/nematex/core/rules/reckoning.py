@@ -226,13 +226,13 @@ class CautionRules:
 
 @dataclass(frozen=True, slots=True)
 class Look:
-    """Where in the window a look aims, the bending length it aims at without one, what is against it, what it lets stand off."""
+    """Where in the window a look aims, the bending length it aims at without one, and between what it is itself."""
 
     share: float
     aim_cm: float
     least_cm: float
     most_cm: float
-    stands_cm: float
+    stands_cm: float  # so much more than usual a detail may stand off
 
 
 @dataclass(frozen=True, slots=True)

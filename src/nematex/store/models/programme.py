@@ -8,6 +8,7 @@ from typing import Any
 from sqlalchemy import JSON, Boolean, Date, DateTime, ForeignKey, Integer, String, Text, func, text
 from sqlalchemy.orm import Mapped, mapped_column
 
+from nematex.core.pattern.facts import USUAL_SCHOOL
 from nematex.store.files.column import KeptBytes
 from nematex.store.models.base import LETTER_BY_LETTER, Base
 
@@ -42,7 +43,7 @@ class PickRow(Base):
     view: Mapped[str | None] = mapped_column(String(300))
     size: Mapped[str | None] = mapped_column(String(300))
     look: Mapped[str] = mapped_column(String(20), default="balanced")
-    school: Mapped[str] = mapped_column(String(10), default="hand")
+    school: Mapped[str] = mapped_column(String(10), default=USUAL_SCHOOL)
     options: Mapped[list[str] | None] = mapped_column(JSON(none_as_null=True))
     other_size: Mapped[str | None] = mapped_column(String(40))
     hacks: Mapped[list[str] | None] = mapped_column(JSON(none_as_null=True))

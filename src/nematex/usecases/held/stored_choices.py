@@ -10,13 +10,13 @@ from dataclasses import replace
 
 from nematex.core.errors import NematexError
 from nematex.core.pattern.chosen import size_meant, view_shown
-from nematex.core.pattern.facts import LOOKS, SCHOOLS
+from nematex.core.pattern.facts import LOOKS, SCHOOLS, USUAL_SCHOOL
 from nematex.core.pattern.hacks import read_hack
 from nematex.core.tables import Tables
 from nematex.store.records import PatternRecord, Pick, Programme
 from nematex.usecases.held.drawer import Drawer
 
-USUAL = {"look": "balanced", "school": "hand"}
+USUAL = {"look": "balanced", "school": USUAL_SCHOOL}
 
 
 def as_shown(programme: Programme, drawer: Drawer, tables: Tables) -> Programme:

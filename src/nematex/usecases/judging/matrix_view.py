@@ -16,7 +16,7 @@ from nematex.core.amount.length import least_length_m
 from nematex.core.cloth.columns import SET_ASIDE
 from nematex.core.judging.matrix import matrix
 from nematex.core.judging.verdict import Verdict
-from nematex.core.pattern.facts import Wish
+from nematex.core.pattern.facts import USUAL_SCHOOL, Wish
 from nematex.core.quantity.arrays import Codes, Mask
 from nematex.store.records import ClothRecord, Override, PatternRecord
 from nematex.usecases.files.cells import safe_cell
@@ -78,7 +78,7 @@ class Asked:
     cloth_words: str = ""
     in_stock: bool = False
     look: str = "balanced"
-    school: str = "hand"
+    school: str = USUAL_SCHOOL
     pattern_page: int = 1
     cloth_page: int = 1
 

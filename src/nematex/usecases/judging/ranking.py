@@ -24,7 +24,7 @@ from nematex.core.judging.saying.aloud import each_its_own, spoken
 from nematex.core.judging.verdict import Verdict
 from nematex.core.paging import turned_to
 from nematex.core.pattern.chosen import fitting
-from nematex.core.pattern.facts import LOOKS, SCHOOLS, Wish
+from nematex.core.pattern.facts import LOOKS, SCHOOLS, USUAL_SCHOOL, Wish
 from nematex.core.quantity.arrays import Codes, Mask
 from nematex.core.quantity.said import Units
 from nematex.core.tables import Tables
@@ -89,7 +89,7 @@ def hacks_of(given: Mapping[str, str]) -> tuple[str, ...]:
 
 def read_wish(given: Mapping[str, str]) -> Wish:
     """The presenter's choices from a form or address; raises UnknownChoice."""
-    look, school = given.get("look") or "balanced", given.get("school") or "hand"
+    look, school = given.get("look") or "balanced", given.get("school") or USUAL_SCHOOL
     if look not in LOOKS:
         raise UnknownChoice("look", look, LOOKS, "look")
     if school not in SCHOOLS:
@@ -304,8 +304,8 @@ def one_pairing(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, 
     return shop.memory.of(("pairing", pattern.id, id(cloth), wish, units), (cloth, asked, tables), work_out)
 
 
-def both_schools(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, wish: Wish) -> dict[str, Verdict]:
-    """The verdict under either school: both are honoured, so both are shown."""
+def each_school(shop: Shop, state: State, pattern: PatternRecord, cloth: Cloth, wish: Wish) -> dict[str, Verdict]:
+    """The verdict under each school: all are honoured, so all are shown."""
     judged = {school: _judged(shop, state, pattern, cloth, replace(wish, school=school)) for school in SCHOOLS}
     return {school: one.verdict_of(at) for school, (one, at) in judged.items()}
 

@@ -32,9 +32,8 @@ def check_fibre(comparison: Comparison) -> list[Finding]:
     if comparison.demand.interpretation.presses:
         findings.append(comparison.flat(Rule.PRESS, _press(comparison, PRESSES_WELL), Asker.ENVELOPE))
     findings.append(_print(comparison))
-    findings += check_likeness(comparison)
     kin = like_none(comparison)
-    return findings if kin is None else [*findings, kin]
+    return [*findings, *([] if kin is None else [kin]), *check_likeness(comparison)]
 
 
 def _flame(comparison: Comparison) -> Finding:

@@ -6,6 +6,8 @@ is against. By the hand neither is asked. Common practice, no source.
 
 from __future__ import annotations
 
+import numpy as np
+
 from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule
 from nematex.core.judging.verdict import AGAINST, SUITS, WITH_CARE
 from nematex.core.quantity.elementwise import negated, where
@@ -21,7 +23,7 @@ def check_likeness(comparison: Comparison) -> list[Finding]:
 def _kin_kinds(comparison: Comparison) -> frozenset[int]:
     """The kinds that are kin of one that the list names."""
     named = sorted(comparison.demand.named)
-    return frozenset(comparison.tables.kin[named].any(axis=0).nonzero()[0].tolist())
+    return frozenset(np.flatnonzero(comparison.tables.kin[named].any(axis=0)).tolist())
 
 
 def _unlike(comparison: Comparison) -> Finding:

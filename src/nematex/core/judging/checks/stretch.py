@@ -42,7 +42,12 @@ def check_stretch(comparison: Comparison) -> list[Finding]:
 def _bags(comparison: Comparison) -> Finding:
     """Loose knits bag at knee and seat, unless they are slept in or hold by being close."""
     made, types = comparison.demand.made, comparison.tables.lexicon.types
-    if not made.bifurcated or made.band or made.by_itself or any(detail.recovers or Role.SLEPT_IN in detail.roles for detail in made.all_details):
+    if (
+        not made.bifurcated
+        or made.band
+        or made.by_itself
+        or any(detail.recovers or Role.SLEPT_IN in detail.roles for detail in made.all_details)
+    ):
         return comparison.flat(Rule.BAGS)
     loose = comparison.of_types(at for at, kind in enumerate(types) if kind.family in LOOSE_KNITS)
     return comparison.flat(Rule.BAGS, where(loose, WITH_CARE, SUITS))

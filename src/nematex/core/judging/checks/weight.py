@@ -131,11 +131,16 @@ def _cover(comparison: Comparison) -> Finding:
     made, rule = demand.made, comparison.rules.cover
     unlined = not (demand.pattern.lined or made.over or made.by_itself or made.fit == "free")
     full = any(Role.FULL in detail.roles for detail in made.details)
-    close = unlined and (made.below_waist or made.bifurcated) and not full and not any(detail.breathes for detail in made.all_details)
+    close = (
+        unlined
+        and (made.below_waist or made.bifurcated)
+        and not full
+        and not any(detail.breathes for detail in made.all_details)
+    )
     legs = made.bifurcated and not demand.pattern.lined and made.fit != "free"
     sheer_for_sure = sheer.low >= rule.nothing_beneath_from
     against = where((legs | demand.interpretation.avoid_sheer) & sheer_for_sure, AGAINST, SUITS)
     shows = (sheer.best >= rule.nothing_beneath_from) | (close & (sheer.low >= rule.caution_from))
-    expected = comparison.named & (sheer.known == TYPICAL) & (not made.bifurcated)
+    expected = comparison.named & (sheer.known == TYPICAL) & (not made.bifurcated) & (sheer.low < rule.see_through)
     finding = comparison.flat(Rule.COVER, maximum(against, where(unlined & shows, WITH_CARE, SUITS)))
     return finding.at_most(comparison.named).at_most(expected, SUITS)

@@ -103,7 +103,8 @@ class Standing(Views):
             return
         colon = self._next(at + 1, "filler", "fabric")
         if self._noun_ahead(at + 1) or (colon is not None and colon.words == ":"):
-            if not (standing == ALSO and self._only_before(at)):  # 'only view C can be made in jersey'
+            practised = standing == ALSO and now.scope.standing == PRACTISED  # 'with practice also silk'
+            if not (practised or (standing == ALSO and self._only_before(at))):  # 'only view C can be made in jersey'
                 now.scope.standing = standing
             self._took(item)
         elif now.stand(standing, every=item.words.split()[0] in ("are", "sind") and self._is_list(at)):

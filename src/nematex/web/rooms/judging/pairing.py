@@ -32,8 +32,8 @@ from nematex.usecases.judging.have import MOST_TRIED, is_have, makes, read_have
 from nematex.usecases.judging.mixed import mixed, part_names, pieces_apart, read_choices
 from nematex.usecases.judging.overrides import latest, of_pairing
 from nematex.usecases.judging.ranking import (
-    both_schools,
     by_colourway,
+    each_school,
     fitting_wish,
     one_pairing,
     rank_cloths,
@@ -185,7 +185,7 @@ def pairing_page(
         unsettled=unsettled(record.facts, cloth),
         wish=wish,
         colourways=by_colourway(now(), pattern, record, wish),
-        schools=both_schools(shop(), now(), pattern, cloth, wish),
+        schools=each_school(shop(), now(), pattern, cloth, wish),
         measure_of=MEASURE_OF,
         amounts=amounts_of(now(), pattern, record, cloth, wish) if pairing.amount else None,
         off_list=off_list,
