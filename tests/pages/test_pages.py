@@ -87,7 +87,7 @@ def test_keys_walk_the_rows_and_open_them(page: Page, site: Site) -> None:
     page.keyboard.press("3")
     page.wait_for_url(re.compile("look=flowing"))
     page.keyboard.press("l")
-    page.wait_for_url(re.compile("school=list"))
+    page.wait_for_url(re.compile("school=hand"))
     page.keyboard.press("?")
     expect(page.get_by_role("dialog")).to_be_visible()
     page.keyboard.press("Escape")

@@ -56,7 +56,12 @@ def _parser() -> argparse.ArgumentParser:
         help="print the JSON Schema of an input, or of the output",
     )
     calibrate = commands.add_parser("calibrate", help="hold judgements of hands, given as JSON, against the rules; no database")
-    calibrate.add_argument("file", help="a JSON list of {id, input as assess takes it, expect}, or - for standard input")
+    calibrate.add_argument(
+        "file",
+        nargs="?",
+        default="",
+        help="a JSON list of {id, input as assess takes it, expect}, or - for standard input; left out: the made-up shop's own",
+    )
     lay = commands.add_parser("lay", help="lay pattern pieces, given as JSON, on a width of cloth; no database needed")
     lay.add_argument("file", nargs="?", default="-", help="a JSON file, or - for standard input")
     lay.add_argument("--schema", choices=("input", "output"), help="print the JSON Schema of the input or of the output")

@@ -6,13 +6,19 @@ from collections import Counter
 from collections.abc import Iterator
 
 from nematex.command.assess import read_input
+from nematex.demo.judged import judged_by_hand
 from nematex.tables import trade_tables
 from nematex.usecases.assess.calibration import Calibration, calibrate, read_judgements
 
 
 def run_calibrate(file: str) -> int:
-    """Print what was found; a fault in the file is raised as FieldFault and ends with exit code 2."""
-    for line in told(calibrate(read_judgements(read_input(file)), trade_tables())):
+    """Print what was found in a file of judgements and, without one, in the made-up shop's own.
+
+    A fault in the file is raised as FieldFault and ends with exit code 2.
+    """
+    tables = trade_tables()
+    judged = read_judgements(read_input(file), tables) if file else judged_by_hand(tables)
+    for line in told(calibrate(judged, tables)):
         print(line)
     return 0
 
@@ -22,6 +28,8 @@ def told(found: Calibration) -> Iterator[str]:
     yield f"{found.as_shipped} of {found.size} judgements agree ({found.as_shipped / found.size:.1%})"
     for expected, (agreed, size) in found.agreed.items():
         yield f"  hands say {expected}: {agreed} of {size}"
+    for reason, (agreed, size) in found.by_reason.items():
+        yield f"  the rules say it for {reason}: {agreed} of {size}"
     yield f"opposite verdicts: {', '.join(found.opposite) or 'none'}"
     yield ""
     for number, fold in enumerate(found.folds, 1):

@@ -25,7 +25,7 @@ WRONG = {"id": "turned", "input": {"cloth": {"cloth": "chiffon"}, "pattern": {"r
 
 
 def test_every_judgement_is_tried_once_and_opposites_are_named() -> None:
-    found = calibrate(read_judgements(json.dumps([*JUDGED, WRONG])), TABLES)
+    found = calibrate(read_judgements(json.dumps([*JUDGED, WRONG]), TABLES), TABLES)
     assert len(found.folds) == FOLDS
     assert sum(fold.size for fold in found.folds) == found.size == len(JUDGED) + 1
     assert sum(fold.as_shipped for fold in found.folds) == found.as_shipped == len(JUDGED)
@@ -49,7 +49,7 @@ def test_a_number_that_is_off_is_found_and_never_by_the_fold_it_is_tried_on() ->
          "pattern": pattern}, "expect": ["with care"]}
         for at in range(15)
     ]  # fmt: skip
-    found = calibrate(read_judgements(json.dumps(judged)), TABLES)
+    found = calibrate(read_judgements(json.dumps(judged), TABLES), TABLES)
     assert found.as_shipped == 0
     assert found.cross_validated == found.size
     assert min(found.proposed["tolerance.number"]) > 1
@@ -70,7 +70,7 @@ def test_a_number_that_is_off_is_found_and_never_by_the_fold_it_is_tried_on() ->
 )
 def test_what_is_no_judgement_is_refused_in_words(text: str, words: str) -> None:
     with pytest.raises(FieldFault, match=words):
-        read_judgements(text)
+        read_judgements(text, TABLES)
 
 
 names = st.sampled_from(["id", "input", "expect", "x"])
@@ -82,4 +82,4 @@ json_values = st.recursive(leaves, lambda each: st.lists(each, max_size=3) | st.
 @settings(max_examples=60)
 def test_anything_is_judgements_or_a_fault(value: Any) -> None:
     with suppress(FieldFault):
-        assert read_judgements(json.dumps(value))
+        assert read_judgements(json.dumps(value), TABLES)

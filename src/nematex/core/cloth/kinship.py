@@ -21,15 +21,22 @@ def are_kin(one: ClothType, other: ClothType, rule: Kinship) -> bool:
         return True
     if (one.structure == "knit") != (other.structure == "knit") or not one.end_uses & other.end_uses:
         return False
-    surface, beside = one.surface == other.surface, frozenset((one.surface, other.surface)) in rule.beside
-    if one.family == other.family and (surface or beside):
-        return _near(one, other, rule.family)
-    return (surface and _near(one, other, rule.surface)) or (beside and _near(one, other, rule.neighbour))
+    if one.family == other.family and _alike(one, other, rule.of_one_family) and _near(one, other, rule.family):
+        return True
+    limit = rule.surface if one.surface == other.surface else rule.neighbour
+    return _alike(one, other, rule.surfaces_beside) and _near(one, other, limit)
+
+
+def _alike(one: ClothType, other: ClothType, beside: Sequence[Sequence[str]]) -> bool:
+    """Whether their surfaces are the same or stand beside each other."""
+    return one.surface == other.surface or any({one.surface, other.surface} == set(pair) for pair in beside)
 
 
 def _near(one: ClothType, other: ClothType, limit: Near) -> bool:
     weight = abs(log(one.weight_gsm.middle / other.weight_gsm.middle))
-    return weight <= limit.weight_log and abs(one.bend_cm.middle - other.bend_cm.middle) <= limit.bend_cm
+    thick = abs(log(one.thickness_mm.middle / other.thickness_mm.middle))
+    bend_cm = abs(one.bend_cm.middle - other.bend_cm.middle)
+    return weight <= limit.weight_log and thick <= limit.thick_log and bend_cm <= limit.bend_cm
 
 
 def kin_of_kinds(types: Sequence[ClothType], rule: Kinship) -> npt.NDArray[np.bool_]:

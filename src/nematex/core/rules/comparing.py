@@ -43,10 +43,11 @@ class ListRules:
 
 @dataclass(frozen=True, slots=True)
 class Near:
-    """How far apart two kinds of cloth may be in the logarithm of their weights and in cm of bending length."""
+    """How far apart two kinds may be in the logarithms of weight and thickness, and in cm of bending length."""
 
     weight_log: float
     bend_cm: float
+    thick_log: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,10 +58,7 @@ class Kinship:
     surface: Near
     neighbour: Near
     surfaces_beside: tuple[tuple[str, ...], ...]
-
-    @property
-    def beside(self) -> frozenset[frozenset[str]]:
-        return frozenset(map(frozenset, self.surfaces_beside))
+    of_one_family: tuple[tuple[str, ...], ...]  # surfaces that kinds of one family may differ in
 
 
 @dataclass(frozen=True, slots=True)

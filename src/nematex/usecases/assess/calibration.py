@@ -16,18 +16,24 @@ from typing import Any
 
 from pydantic import Field, TypeAdapter, ValidationError
 
+from nematex.core.cloth.columns import columns
+from nematex.core.cloth.estimates import Cloth
 from nematex.core.errors import FieldFault
-from nematex.core.judging.judge import gravest_first
+from nematex.core.judging.demand import Demand, demand
+from nematex.core.judging.judge import gravest_first, judge
 from nematex.core.judging.pairing import Pairing, pair
 from nematex.core.judging.verdict import Verdict
+from nematex.core.pattern.facts import Pattern, Wish
 from nematex.core.tables import Tables
-from nematex.usecases.assess.pairing import parse
+from nematex.usecases.assess.pairing import parse_parts
 from nematex.usecases.assess.schema import PairingIn, ShortText, Strict
 
 FOLDS = 5
 NUMBERS = (
     "tolerance.weight", "tolerance.drape_cm", "tolerance.softer_cm", "tolerance.number", "tolerance.stretch",
     "list.pad_weight", "list.pad_drape_cm", "list.group_weight_log", "list.group_drape_cm", "list.kin_steps",
+    "kinship.family.weight_log", "kinship.family.bend_cm", "kinship.surface.weight_log", "kinship.surface.bend_cm",
+    "kinship.neighbour.weight_log", "kinship.neighbour.bend_cm", "kinship.surface.thick_log",
 )  # fmt: skip
 TIMES = (0.7, 0.85, 1.2, 1.4)
 OPPOSITE = {Verdict.SUITS, Verdict.AGAINST}
@@ -41,6 +47,17 @@ class JudgedIn(Strict):
     input: PairingIn
     expect: list[str] = Field(min_length=1)
     why: str = ""
+
+
+@dataclass(frozen=True)
+class Judged:
+    """A cloth, a pattern and the choices, and the verdicts that hands give them."""
+
+    id: str
+    cloth: Cloth
+    pattern: Pattern
+    wish: Wish
+    expect: tuple[str, ...]
 
 
 @dataclass(frozen=True)
@@ -71,6 +88,7 @@ class Calibration:
 
     size: int
     agreed: dict[str, tuple[int, int]]
+    by_reason: dict[str, tuple[int, int]]
     opposite: tuple[str, ...]
     misses: tuple[Miss, ...]
     folds: tuple[Fold, ...]
@@ -94,8 +112,12 @@ class Calibration:
         return {name: found for name, found in every.items() if 2 * len(found) > len(self.folds)}
 
 
-def read_judgements(text: str) -> list[JudgedIn]:
+def read_judgements(text: str, tables: Tables) -> list[Judged]:
     """The judgements of a JSON list; raises FieldFault naming which one, and what is wrong in it."""
+    return [Judged(each.id, *parse_parts(each.input, tables), tuple(each.expect)) for each in _read(text)]
+
+
+def _read(text: str) -> list[JudgedIn]:
     try:
         found = TypeAdapter(list[JudgedIn]).validate_python(json.loads(text))
     except ValidationError as fault:
@@ -117,31 +139,67 @@ def _with(tables: Tables, setting: Setting) -> Tables:
     """The tables with each number so many times what it is."""
     judging: Any = tables.judging
     for name, times in zip(NUMBERS, setting, strict=True):
-        section, field = name.split(".")
-        record = getattr(judging, section)
-        judging = replace(judging, **{section: replace(record, **{field: getattr(record, field) * times})})
+        judging = _scaled(judging, name.split("."), times)
     return replace(tables, judging=judging)
 
 
-def _fold_of(each: JudgedIn) -> int:
+def _scaled(record: Any, path: Sequence[str], times: float) -> Any:
+    """A record with the number at the end of a path so many times what it is."""
+    own = getattr(record, path[0])
+    return replace(record, **{path[0]: _scaled(own, path[1:], times) if path[1:] else own * times})
+
+
+def _fold_of(each: Judged) -> int:
     return zlib.crc32(each.id.encode()) % FOLDS
 
 
-def _agreeing(judged: Sequence[JudgedIn], tables: Tables) -> Callable[[Setting], list[bool]]:
+def _agreeing(judged: Sequence[Judged], tables: Tables) -> Callable[[Setting], list[bool]]:
     """Setting → which judgements the rules share under it; each setting is judged once."""
     seen: dict[Setting, list[bool]] = {}
+    cloths = [columns([each.cloth], tables).single(0) for each in judged]
 
     def of(setting: Setting) -> list[bool]:
         if setting not in seen:
-            under = _with(tables, setting)
-            seen[setting] = [_pairing(each, under).verdict.word in each.expect for each in judged]
+            under, demands = _with(tables, setting), _Demands()
+            verdicts = [judge(cloth, demands.of(each, under), under) for cloth, each in zip(cloths, judged, strict=True)]
+            seen[setting] = [one.verdict_of(0).word in each.expect for one, each in zip(verdicts, judged, strict=True)]
         return seen[setting]
 
     return of
 
 
-def _pairing(each: JudgedIn, tables: Tables) -> Pairing:
-    return pair(*parse(each.input, tables), tables)
+class _Demands:
+    """The demand of each judgement; those of one pattern share one."""
+
+    def __init__(self) -> None:
+        self.made: dict[tuple[int, Wish], Demand] = {}
+
+    def of(self, each: Judged, tables: Tables) -> Demand:
+        asked = (id(each.pattern), each.wish)
+        if asked not in self.made:
+            self.made[asked] = demand(each.pattern, each.wish, tables)
+        return self.made[asked]
+
+
+def _pairings(judged: Sequence[Judged], tables: Tables) -> list[Pairing]:
+    demands = _Demands()
+    return [pair(each.cloth, demands.of(each, tables), tables) for each in judged]
+
+
+def _reason(pairing: Pairing) -> str:
+    """The check that speaks, or that none has anything against it."""
+    return "nothing refused" if pairing.verdict is Verdict.SUITS else gravest_first(pairing.checks)[0][0]
+
+
+def by_reason(judged: Sequence[Judged], tables: Tables) -> dict[str, tuple[int, int]]:
+    """Of the reasons that the rules give for their verdicts, how many hands share, of how many; most given first."""
+    return _by_reason(judged, _pairings(judged, tables))
+
+
+def _by_reason(judged: Sequence[Judged], pairings: Sequence[Pairing]) -> dict[str, tuple[int, int]]:
+    given = [(_reason(pairing), pairing.verdict.word in each.expect) for each, pairing in zip(judged, pairings, strict=True)]
+    good = Counter(reason for reason, agrees in given if agrees)
+    return {reason: (good[reason], size) for reason, size in Counter(reason for reason, _ in given).most_common()}
 
 
 def _search(agrees: Callable[[Setting], list[bool]], among: Sequence[int]) -> Setting:
@@ -156,9 +214,9 @@ def _search(agrees: Callable[[Setting], list[bool]], among: Sequence[int]) -> Se
     return best
 
 
-def calibrate(judged: Sequence[JudgedIn], tables: Tables) -> Calibration:
+def calibrate(judged: Sequence[Judged], tables: Tables) -> Calibration:
     """Hold every judgement against the rules as they are, and against numbers chosen without it."""
-    pairings = [_pairing(each, tables) for each in judged]
+    pairings = _pairings(judged, tables)
     agrees = _agreeing(judged, tables)
     shipped = agrees((1.0,) * len(NUMBERS))
     agreed = Counter(" or ".join(each.expect) for each, good in zip(judged, shipped, strict=True) if good)
@@ -174,13 +232,14 @@ def calibrate(judged: Sequence[JudgedIn], tables: Tables) -> Calibration:
     return Calibration(
         len(judged),
         {name: (agreed[name], size) for name, size in sizes.most_common()},
+        _by_reason(judged, pairings),
         tuple(opposite),
         tuple(_miss(each, pairing) for each, pairing in missed),
         tuple(_fold(number, judged, agrees, shipped) for number in range(FOLDS)),
     )
 
 
-def _fold(number: int, judged: Sequence[JudgedIn], agrees: Callable[[Setting], list[bool]], shipped: Sequence[bool]) -> Fold:
+def _fold(number: int, judged: Sequence[Judged], agrees: Callable[[Setting], list[bool]], shipped: Sequence[bool]) -> Fold:
     mine = [at for at, each in enumerate(judged) if _fold_of(each) == number]
     others = [at for at, each in enumerate(judged) if _fold_of(each) != number]
     setting = _search(agrees, others)
@@ -188,9 +247,9 @@ def _fold(number: int, judged: Sequence[JudgedIn], agrees: Callable[[Setting], l
     return Fold(len(mine), chosen, sum(shipped[at] for at in mine), sum(agrees(setting)[at] for at in mine))
 
 
-def _miss(each: JudgedIn, pairing: Pairing) -> Miss:
+def _miss(each: Judged, pairing: Pairing) -> Miss:
     if pairing.verdict is Verdict.SUITS:
-        return Miss(each.id, pairing.verdict.word, tuple(each.expect), "no check", "nothing refused", "what no rule sees")
+        return Miss(each.id, pairing.verdict.word, each.expect, "no check", "nothing refused", "what no rule sees")
     name, check = gravest_first(pairing.checks)[0]
     window = check.decided.finding.window
     origins = dict.fromkeys(
@@ -199,4 +258,4 @@ def _miss(each: JudgedIn, pairing: Pairing) -> Miss:
         if origin and origin.table
     ) if window else {}  # fmt: skip
     rule = check.decided.finding.rule.value
-    return Miss(each.id, pairing.verdict.word, tuple(each.expect), name, rule, "; ".join(origins) or "the envelope's words")
+    return Miss(each.id, pairing.verdict.word, each.expect, name, rule, "; ".join(origins) or "the envelope's words")

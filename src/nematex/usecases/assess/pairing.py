@@ -75,6 +75,12 @@ def pattern_facts(data: PatternIn, tables: Tables) -> Pattern:
 
 def parse(data: PairingIn, tables: Tables) -> tuple[Cloth, Demand]:
     """Core values for a validated pairing; raises FieldFault."""
+    cloth, pattern, wish = parse_parts(data, tables)
+    return cloth, demand(pattern, wish, tables)
+
+
+def parse_parts(data: PairingIn, tables: Tables) -> tuple[Cloth, Pattern, Wish]:
+    """Cloth, pattern and choices of a validated pairing; raises FieldFault."""
     if not (data.cloth.name or data.cloth.cloth or data.cloth.structure):
         raise FieldFault("cloth", "", "needs a cloth name (cloth or name) or a structure (woven, knit or net)")
     if not (data.pattern.structure or data.pattern.recommended):
@@ -82,7 +88,7 @@ def parse(data: PairingIn, tables: Tables) -> tuple[Cloth, Demand]:
     cloth = known_cloth(cloth_facts(data.cloth), tables)
     options = tuple(data.options) if data.options is not None else None
     wish = Wish(data.view, data.size, data.part, data.look, data.school, options, tuple(data.hacks))
-    return cloth, demand(pattern_facts(data.pattern, tables), wish, tables)
+    return cloth, pattern_facts(data.pattern, tables), wish
 
 
 def _check(check: CheckAnswer) -> dict[str, Any]:

@@ -75,9 +75,10 @@ def _by_words(comparison: Comparison, structure: str, mask: Mask) -> list[Findin
     demand, read = comparison.demand, comparison.demand.interpretation
     if not (read.hands and demand.named and demand.owes_the_list) or demand.wish.school == "hand":
         return []
-    window = demand.once(("hand words", structure), lambda: bend_window(structure, [], read, comparison.tables))
-    if window is None:
+    said = demand.once(("hand words", structure), lambda: bend_window(structure, [], read, comparison.tables))
+    if said is None:
         return []
+    window = demand.fixed(replace(said, name=f"drape words {structure}"))
     meant = comparison.named | comparison.of_types(demand.meant)
     finding = comparison.against_window(Rule.DRAPE_LIST, window, Asker.WORDS).only(mask)
     return [finding.at_most(meant | comparison.welcome, SUITS).at_most(True)]
