@@ -7,12 +7,13 @@ from __future__ import annotations
 
 import csv
 from collections.abc import Iterator
+from functools import lru_cache
 from importlib.resources import files
 
 from nematex.core.cloth.estimates import Cloth, placed_cloth
 from nematex.core.pattern.facts import Pattern, Wish
 from nematex.core.tables import Tables
-from nematex.usecases.assess.calibration import Judged
+from nematex.usecases.assess.calibration import Judged, by_reason
 from nematex.usecases.cloth.lists.guessing import guess_columns, with_heading
 from nematex.usecases.cloth.lists.price_list import Reading, read_rows
 from nematex.usecases.files.formats import sheet_from_file
@@ -23,6 +24,12 @@ def judged_by_hand(tables: Tables) -> list[Judged]:
     """The pairings as calibration takes them."""
     cloths, patterns = demo_cloths(tables), demo_patterns(tables)
     return [Judged(f"{c} for {p}", cloths[c], patterns[p], Wish(), (verdict,)) for p, c, verdict in _rows()]
+
+
+@lru_cache(maxsize=2)
+def agreement(tables: Tables) -> dict[str, tuple[int, int]]:
+    """Of the reasons that the rules give, how many of these hands share, of how many."""
+    return by_reason(judged_by_hand(tables), tables)
 
 
 def demo_cloths(tables: Tables) -> dict[str, Cloth]:

@@ -9,6 +9,7 @@ from __future__ import annotations
 import re
 
 from nematex.core.cloth.estimates import Cloth
+from nematex.core.judging.combination import is_wool
 from nematex.core.judging.demand import Demand
 from nematex.core.tables import Caution, Role, Tables
 
@@ -39,6 +40,7 @@ def cloth_words(cloth: Cloth, tables: Tables) -> set[str]:
     """What a caution may ask of a cloth, in the table's words."""
     limits, kind = tables.judging.cautions, cloth.type
     label = f"{cloth.name} {cloth.fibres.label if cloth.fibres else ''}".casefold()
+    shrinks = cloth.shrink.high >= limits.shrinks_from_pct
     words = {
         "knit": cloth.structure == "knit",
         "woven": cloth.structure != "knit",
@@ -48,7 +50,8 @@ def cloth_words(cloth: Cloth, tables: Tables) -> set[str]:
         "printed": cloth.print.direction != "none",
         "large motif": (cloth.print.scale_cm or 0) > tables.judging.print.large_cm,
         "nap": cloth.nap,
-        "shrinks": cloth.shrink.high >= limits.shrinks_from_pct,
+        "shrinks": shrinks and not is_wool(cloth),
+        "wool shrinks": shrinks and is_wool(cloth),
         "frays": bool(kind and kind.fray >= limits.frays_from),
         "creeps": cloth.structure == "woven" and cloth.bending_length.best < limits.fluid_below_cm,
         "synthetic": _share(cloth, SYNTHETIC, tables) >= limits.synthetic_from,

@@ -73,6 +73,13 @@ def _fibre_of(cloth: Cloth) -> set[str]:
     return set(cloth.type.fibres[0]) if cloth.type and cloth.type.fibres else set()
 
 
+def is_wool(cloth: Cloth) -> bool:
+    """By the label, else where its kind is made of nothing else: wool is steamed and never washed first."""
+    if cloth.fibres and cloth.fibres.main:
+        return cloth.fibres.main in PROTEIN - {"silk"}
+    return bool(cloth.type and cloth.type.all_fibres <= PROTEIN - {"silk"})
+
+
 def _care(one: PartCloth, other: PartCloth) -> Joint:
     gentle = [bool(_fibre_of(each.cloth) & PROTEIN) for each in (one, other)]
     alike = gentle[0] == gentle[1]

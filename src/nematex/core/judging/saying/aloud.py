@@ -13,6 +13,7 @@ from math import inf
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.facts import SHEERNESS
 from nematex.core.judging.checks.finding import Rule
+from nematex.core.judging.combination import is_wool
 from nematex.core.judging.demand import Demand
 from nematex.core.judging.judge import CheckAnswer, gravest_first
 from nematex.core.judging.saying.blanks import Blanks
@@ -72,7 +73,6 @@ OWN: Mapping[str, Callable[[Moment], str]] = {
     "for_detail": _for_detail,
     "Feel": _feel,
     "shrinks": _shrinks,
-    "garment": lambda moment: moment.demand.pattern.garment or "garment",
 }
 
 
@@ -139,7 +139,8 @@ def _tails(worst: CheckAnswer, cloth: Cloth, demand: Demand, tables: Tables) -> 
         dealt_with = "lined" if demand.pattern.lined else "over" if rule.over else shows
         yield _say(moment, "words", dealt_with if level >= tables.judging.cover.nothing_beneath_from else shows)
     if cloth.shrink.high >= tables.judging.cautions.shrinks_from_pct:
-        yield _say(moment, "words", "washed" if cloth.shrink.known >= Known.STATED else "wash")
+        washed = "washed" if cloth.shrink.known >= Known.STATED else "wash"
+        yield _say(moment, "words", "steam" if is_wool(cloth) else washed)
     if cloth.print.direction == "one-way":
         yield _say(moment, "words", "one_way")
     elif cloth.nap:

@@ -31,9 +31,12 @@ class Moment:
         return self.finding.window or Window()
 
     def nearest_named(self) -> ClothType:
-        """Of the cloths that the list names the one that handles most alike."""
+        """Of the cloths that the list names the one that handles most alike: of its kin, where it has any among them."""
         cloth, lexicon = self.cloth, self.tables.lexicon
         named = [lexicon.types[index] for index in sorted(self.demand.named)]
+        if cloth.type:
+            kin = self.tables.kin[lexicon.index[cloth.type.name]]
+            named = [kind for kind in named if kin[lexicon.index[kind.name]]] or named
         weight_gsm, bend_cm, stretch_pct = cloth.weight.best, cloth.bending_length.best, cloth.stretch_cross.best
         return lexicon.get(lexicon.nearest(weight_gsm, bend_cm, stretch_pct, cloth.structure, 1, named)[0])
 

@@ -7,6 +7,7 @@ from werkzeug.wrappers import Response
 
 from nematex.core.errors import FieldFault
 from nematex.core.paging import page_of
+from nematex.demo.judged import agreement
 from nematex.usecases.judging.overrides import counted, decide, disagreements, forget
 from nematex.usecases.judging.ranking import fitting_wish, one_pairing, read_wish
 from nematex.usecases.judging.why_view import drop_rule, rules_set
@@ -21,7 +22,9 @@ TO_A_PAGE = 10  # each with all its cases
 @room.get("")
 def page() -> str:
     found = page_of(disagreements(shop(), now()), whole_number("page"), TO_A_PAGE)
-    return render_template("judging/overrides/page.html", found=found, counts=counted(shop()), rules=rules_set(shop()))
+    shared = agreement(now().tables)
+    counts, rules = counted(shop()), rules_set(shop())
+    return render_template("judging/overrides/page.html", found=found, counts=counts, rules=rules, shared=shared)
 
 
 @room.post("/<int:pattern_id>/<int:cloth_id>")
