@@ -22,7 +22,7 @@ LABEL_ROUNDING = 0.005  # labels are in whole percent
 
 def check_fibre(comparison: Comparison) -> list[Finding]:
     """Findings on name, fibre, press and print."""
-    findings = [_on_list(comparison), _ruled_out(comparison), _condition(comparison), _use(comparison), _flame(comparison)]
+    findings = [_on_list(comparison), _ruled_out(comparison), _condition(comparison), _use(comparison), *_flame(comparison)]
     findings += _by_fibre(comparison)
     for detail in comparison.demand.made.all_details:
         if detail.press_min is not None:
@@ -36,13 +36,13 @@ def check_fibre(comparison: Comparison) -> list[Finding]:
     return [*findings, *([] if kin is None else [kin]), *check_likeness(comparison)]
 
 
-def _flame(comparison: Comparison) -> Finding:
+def _flame(comparison: Comparison) -> list[Finding]:
     """A child's safety before all: brushed, pile or sheer cloth to sleep in burns fast, whatever the list names."""
     pattern, cloths = comparison.demand.pattern, comparison.cloths
     if not (pattern.nightwear and pattern.wearer == "child"):
-        return comparison.flat(Rule.FLAME)
+        return []
     quick = cloths.nap | (cloths.sheer.low >= comparison.rules.cover.nothing_beneath_from)
-    return comparison.flat(Rule.FLAME, where(quick, WITH_CARE, SUITS))
+    return [comparison.flat(Rule.FLAME, where(quick, WITH_CARE, SUITS))]
 
 
 def _by_fibre(comparison: Comparison) -> list[Finding]:

@@ -17,7 +17,7 @@ def check_likeness(comparison: Comparison) -> list[Finding]:
     """Findings on kinship and use; none by the hand."""
     if comparison.demand.wish.school == "hand" or comparison.demand.made.band:
         return []
-    return [_unlike(comparison), _foreign(comparison)]
+    return [*_unlike(comparison), *_foreign(comparison)]
 
 
 def _kin_kinds(comparison: Comparison) -> frozenset[int]:
@@ -26,28 +26,28 @@ def _kin_kinds(comparison: Comparison) -> frozenset[int]:
     return frozenset(np.flatnonzero(comparison.tables.kin[named].any(axis=0)).tolist())
 
 
-def _unlike(comparison: Comparison) -> Finding:
+def _unlike(comparison: Comparison) -> list[Finding]:
     demand = comparison.demand
     if not demand.named or not demand.owes_the_list:
-        return comparison.flat(Rule.UNLIKE, asker=Asker.LIST)
+        return []
     types, cloths = comparison.tables.lexicon.types, comparison.cloths
     kin = comparison.of_types(demand.once("kin kinds", lambda: _kin_kinds(comparison)))
     knits, wovens = (any((types[at].structure == "knit") == knit for at in demand.named) for knit in (True, False))
     concerned = (cloths.knit & knits) | (negated(cloths.knit) & wovens)  # of wovens named a knit is no kin to be missed
     strange = negated(kin) & negated(comparison.welcome) & (cloths.type >= 0) & concerned
-    return comparison.flat(Rule.UNLIKE, where(strange, WITH_CARE, SUITS), Asker.LIST)
+    return [comparison.flat(Rule.UNLIKE, where(strange, WITH_CARE, SUITS), Asker.LIST)]
 
 
-def _foreign(comparison: Comparison) -> Finding:
+def _foreign(comparison: Comparison) -> list[Finding]:
     """Made for something else than such a garment, and not named for it."""
     demand = comparison.demand
     if not demand.made.end_uses or demand.made.by_itself or demand.made.fit == "free":
-        return comparison.flat(Rule.FOREIGN, asker=Asker.PATTERN)
+        return []
     foreign = comparison.of_types(demand.once("foreign kinds", lambda: _foreign_kinds(comparison)))
     spoils = comparison.of_types(demand.once("spoiling kinds", lambda: _spoiling_kinds(comparison)))
     meant = comparison.named | comparison.of_types(demand.meant)
     verdict = where(spoils, AGAINST, where(foreign, WITH_CARE, SUITS))
-    return comparison.flat(Rule.FOREIGN, where(meant | comparison.welcome, SUITS, verdict), Asker.PATTERN)
+    return [comparison.flat(Rule.FOREIGN, where(meant | comparison.welcome, SUITS, verdict), Asker.PATTERN)]
 
 
 def _foreign_kinds(comparison: Comparison) -> frozenset[int]:

@@ -33,13 +33,13 @@ def check_stretch(comparison: Comparison) -> list[Finding]:
             findings += _by_detail(comparison, detail, concerned)
         if demand.interpretation.recovers:
             findings.append(_recovery(comparison, Asker.ENVELOPE).only(cloths.knit))
-        findings.append(_bags(comparison))
+        findings += _bags(comparison)
     if demand.made.band:
         findings += [_band(comparison, detail).only(concerned) for detail in comparison.tables.with_role(Role.BAND)]
     return findings if demand.made.band else [*findings, *_most(comparison)]
 
 
-def _bags(comparison: Comparison) -> Finding:
+def _bags(comparison: Comparison) -> list[Finding]:
     """Loose knits bag at knee and seat, unless they are slept in or hold by being close."""
     made, types = comparison.demand.made, comparison.tables.lexicon.types
     if (
@@ -48,9 +48,9 @@ def _bags(comparison: Comparison) -> Finding:
         or made.by_itself
         or any(detail.recovers or Role.SLEPT_IN in detail.roles for detail in made.all_details)
     ):
-        return comparison.flat(Rule.BAGS)
+        return []
     loose = comparison.of_types(at for at, kind in enumerate(types) if kind.family in LOOSE_KNITS)
-    return comparison.flat(Rule.BAGS, where(loose, WITH_CARE, SUITS))
+    return [comparison.flat(Rule.BAGS, where(loose, WITH_CARE, SUITS))]
 
 
 def _most(comparison: Comparison) -> list[Finding]:
