@@ -8,11 +8,13 @@ import numpy as np
 import pytest
 
 from nematex.core.cloth.columns import columns
+from nematex.core.cloth.lexicon import ClothType
 from nematex.core.judging.checks.finding import Rule
 from nematex.core.judging.demand import demand
 from nematex.core.judging.judge import judge
 from nematex.core.judging.pairing import pair
 from nematex.core.pattern.facts import SCHOOLS, Wish
+from nematex.core.tables import Garment
 from nematex.demo.judged import demo_cloths, demo_patterns, judged_by_hand
 from nematex.tables import trade_tables
 from nematex.usecases.assess.calibration import by_reason
@@ -69,6 +71,15 @@ def test_every_kind_has_a_surface_and_uses_that_can_be_said_and_garments_take_us
     assert all(kind.end_uses and f"of_{kind.surface}" in words for kind in KINDS)
     assert {use for garment in TABLES.garments.rows for use in garment.end_uses} <= uses
     assert {use for pair_of_uses in TABLES.spoils for use in pair_of_uses} <= uses
+
+
+def test_each_row_of_what_spoils_takes_effect() -> None:
+    def spoils(kind: ClothType, garment: Garment) -> bool:
+        both = {(own, use) for own in kind.end_uses for use in garment.end_uses}
+        return bool(both) and both <= TABLES.spoils
+
+    spoiling = [(kind, garment) for kind in KINDS for garment in TABLES.garments.rows if spoils(kind, garment)]
+    assert {(own, use) for kind, garment in spoiling for own in kind.end_uses for use in garment.end_uses} == TABLES.spoils
 
 
 def test_numbers_lower_and_never_lift_so_each_school_is_no_milder_than_the_next() -> None:

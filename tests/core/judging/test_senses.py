@@ -5,9 +5,19 @@ from __future__ import annotations
 from typing import Any
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
+from nematex.core.cloth.estimates import known_cloth
+from nematex.core.cloth.facts import ClothFacts
+from nematex.core.cloth.lexicon import ClothType
+from nematex.core.judging.demand import demand
+from nematex.core.judging.pairing import pair
+from nematex.core.pattern.facts import Pattern, Wish
+from nematex.tables import trade_tables
 from nematex.usecases.assess.pairing import assess_one
 
+TABLES = trade_tables()
 WOVEN = {"structure": "woven"}
 SLIGHTLY = {"cloth": "linen cotton", "sheer": "slightly sheer", "weight_gsm": 175}
 
@@ -68,7 +78,56 @@ def test_a_childs_safety_stands_above_the_list() -> None:
     assert answer({"cloth": "cotton lawn"}, **brushed, **{"for": "child"})["verdict"] == "suits"
 
 
+def test_a_childs_safety_speaks_before_a_lesser_reason_of_the_same_verdict() -> None:
+    asked = Pattern(
+        structure="woven", garment="nightshirt", nightwear=True, wearer="child", recommended="brushed cotton, heavy flannel"
+    )
+    velour = known_cloth(ClothFacts(cloth="cotton velour", fibres="100% cotton", stretch_cross_pct=25, weight_gsm=240), TABLES)
+    found = pair(velour, demand(asked, Wish(), TABLES), TABLES)
+    assert found.checks["stretch"].verdict is found.checks["fibre"].verdict is found.verdict
+    assert found.sentence.startswith("A child sleeps in it")
+
+
 def test_wool_is_steamed_and_never_washed_first() -> None:
     coat = answer({"cloth": "wool coating", "fibres": "100% wool"}, garment="coat", recommended="wool coating")
     assert any("steam the whole length" in each for each in coat["cautions"])
     assert not any("wash and dry" in each for each in coat["cautions"])
+    for kind, said in (("wool coating", "steam the whole length"), ("denim", "wash it first")):
+        cloth = known_cloth(ClothFacts(cloth=kind), TABLES)
+        asked = demand(Pattern(structure="woven", garment="coat", recommended=kind), Wish(), TABLES)
+        assert said in pair(cloth, asked, TABLES).sentence
+
+
+@given(st.sampled_from(TABLES.lexicon.types), st.floats(10, 700), st.floats(10, 700))
+def test_of_one_kind_the_heavier_is_never_the_sheerer(kind: ClothType, one: float, other: float) -> None:
+    light, heavy = (known_cloth(ClothFacts(cloth=kind.name, weight_gsm=gsm), TABLES).sheer.best for gsm in sorted((one, other)))
+    assert heavy <= light
+
+
+def test_what_a_noun_of_many_asks_is_what_most_of_them_give() -> None:
+    pattern = {"structure": "knit", "garment": "dress", "recommended": "soft jersey, interlock"}
+    firm = assess_one({"cloth": {"cloth": "crepe jersey", "stretch_cross_pct": 18}, "pattern": pattern})
+    assert firm["checks"]["stretch"]["verdict"] == "with care"
+    assert assess_one({"cloth": {"cloth": "cotton jersey", "stretch_cross_pct": 30}, "pattern": pattern})["verdict"] == "suits"
+
+
+def test_what_is_named_and_never_measured_is_not_refused_by_what_is_typical() -> None:
+    pattern = {"structure": "knit", "garment": "top", "recommended": "ponte, crepe jersey", "min_stretch_cross_pct": 25}
+    assert assess_one({"cloth": {"cloth": "crepe jersey"}, "pattern": pattern})["verdict"] == "unproven"
+    measured = {"cloth": "crepe jersey", "stretch_cross_pct": 12}
+    assert assess_one({"cloth": measured, "pattern": pattern})["verdict"] == "against"
+
+
+def test_a_pattern_that_may_be_woven_asks_no_stretch_of_its_cloth_for_the_bands() -> None:
+    fleece = {"cloth": "sweatshirt fleece", "stretch_cross_pct": 12}
+    asked = {"garment": "cardigan", "recommended": "sweatshirting, stable wovens with rib bands", "details": ["bands"]}
+    either = assess_one({"cloth": fleece, "pattern": {"structure": "either", **asked}})
+    assert either["checks"]["stretch"]["verdict"] == "suits"
+
+
+def test_a_word_for_the_whole_list_holds_for_what_is_not_named() -> None:
+    asked = {"garment": "dress", "recommended": "Wovens with drape: viscose challis, light linen"}
+    poplin = {"cloth": "cotton poplin", "bending_length_cm": 2.4, "weight_gsm": 115}
+    linen = {"cloth": "linen light", "bending_length_cm": 2.4, "weight_gsm": 115, "sheer": "opaque"}
+    assert answer(poplin, **asked)["checks"]["drape"]["verdict"] == "with care"
+    assert answer(linen, **asked)["checks"]["drape"]["verdict"] == "suits"

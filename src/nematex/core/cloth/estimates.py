@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from nematex.core.cloth.facts import SHEERNESS, ClothFacts, Print
-from nematex.core.cloth.fibres import FibreContent, read_fibres
+from nematex.core.cloth.fibres import WOOLS, FibreContent, read_fibres
 from nematex.core.cloth.lexicon import ClothType, key
 from nematex.core.cloth.measuring.drape_coefficient import bending_from_drape
 from nematex.core.errors import UnknownChoice
@@ -40,6 +40,13 @@ class Cloth:
     cut_step_cm: float | None = None  # how it is cut, where it is cut otherwise than the shop's rule
     least_cut_cm: float | None = None
     guessed: bool = False  # whether it is woven or knit: both bear its name, or nothing says what it is
+
+    @property
+    def is_wool(self) -> bool:
+        """By the label, else where its kind is made of nothing else: wool is steamed and never washed first."""
+        if self.fibres and self.fibres.main:
+            return self.fibres.main in WOOLS
+        return bool(self.type and self.type.all_fibres <= WOOLS)
 
     @property
     def sheerness(self) -> str:

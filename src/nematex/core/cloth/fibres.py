@@ -29,6 +29,9 @@ class Fibre:
     note: str
 
 
+WOOLS = frozenset(("wool", "mohair", "alpaca", "cashmere", "camel"))
+
+
 @dataclass(frozen=True)
 class FibreContent:
     """Shares of a cloth by generic fibre name (0 to 1), with the faults found on the label."""

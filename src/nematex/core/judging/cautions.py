@@ -9,7 +9,6 @@ from __future__ import annotations
 import re
 
 from nematex.core.cloth.estimates import Cloth
-from nematex.core.judging.combination import is_wool
 from nematex.core.judging.demand import Demand
 from nematex.core.tables import Caution, Role, Tables
 
@@ -50,8 +49,8 @@ def cloth_words(cloth: Cloth, tables: Tables) -> set[str]:
         "printed": cloth.print.direction != "none",
         "large motif": (cloth.print.scale_cm or 0) > tables.judging.print.large_cm,
         "nap": cloth.nap,
-        "shrinks": shrinks and not is_wool(cloth),
-        "wool shrinks": shrinks and is_wool(cloth),
+        "shrinks": shrinks and not cloth.is_wool,
+        "wool shrinks": shrinks and cloth.is_wool,
         "frays": bool(kind and kind.fray >= limits.frays_from),
         "creeps": cloth.structure == "woven" and cloth.bending_length.best < limits.fluid_below_cm,
         "synthetic": _share(cloth, SYNTHETIC, tables) >= limits.synthetic_from,

@@ -9,12 +9,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from nematex.core.cloth.estimates import Cloth
+from nematex.core.cloth.fibres import WOOLS
 from nematex.core.judging.verdict import Verdict
 from nematex.core.quantity.estimate import Known
 from nematex.core.rules.reckoning import Combination
 from nematex.core.tables import Tables
 
-PROTEIN = frozenset(("wool", "silk", "mohair", "alpaca", "cashmere", "camel"))
+PROTEIN = WOOLS | {"silk"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,13 +72,6 @@ def _fibre_of(cloth: Cloth) -> set[str]:
     if cloth.fibres and cloth.fibres.shares:
         return {name for name, share in cloth.fibres.shares.items() if share >= 0.1}
     return set(cloth.type.fibres[0]) if cloth.type and cloth.type.fibres else set()
-
-
-def is_wool(cloth: Cloth) -> bool:
-    """By the label, else where its kind is made of nothing else: wool is steamed and never washed first."""
-    if cloth.fibres and cloth.fibres.main:
-        return cloth.fibres.main in PROTEIN - {"silk"}
-    return bool(cloth.type and cloth.type.all_fibres <= PROTEIN - {"silk"})
 
 
 def _care(one: PartCloth, other: PartCloth) -> Joint:

@@ -286,7 +286,7 @@ def demand(pattern: Pattern, wish: Wish, tables: Tables, interpretation: Interpr
         elastane={index[name]: asked for name, asked in _elastane(named.cloths, tables).items()},
         excluded=frozenset(index[name] for name in excluded),
         owes_the_list=named.of_part or not (made.by_itself or made.fit == "free"),
-        stable=frozenset(index[kind.name] for kind in tables.lexicon.groups["firm knits"]),
+        stable=frozenset(index[name] for name in tables.judging.knit_in_woven.stand_in),
         has_list=bool(named.cloths),
         unread=tuple(interpretation.unread) + made.unread,
     )

@@ -46,14 +46,14 @@ class CheckAnswer:
     decided: Moment
 
 
-# What cannot be got into comes before what the envelope or the garment refuses, and that before every other reason.
+# A child's safety comes before all, then what cannot be got into, then what the envelope or the garment refuses.
 _GRAVITY = dict.fromkeys(
     (
         Rule.STRUCTURE, Rule.LEAST_STRETCH, Rule.LEAST_STRETCH_ALONG, Rule.STRETCH_OF_LIST, Rule.STRETCH_BY_EASE,
         Rule.STRETCH_DETAIL, Rule.BAND,
     ),
     2,
-) | dict.fromkeys((Rule.RULED_OUT, Rule.REFUSED), 1)  # fmt: skip
+) | dict.fromkeys((Rule.RULED_OUT, Rule.REFUSED), 1) | {Rule.FLAME: 3}  # fmt: skip
 
 
 def gravest_first(checks: Mapping[str, CheckAnswer]) -> list[tuple[str, CheckAnswer]]:

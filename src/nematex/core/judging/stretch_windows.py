@@ -110,13 +110,12 @@ def _by_ease(pattern: Pattern, wish: Wish, structure: str, tables: Tables) -> Wi
 
 def _of_the_knits_named(structure: str, named: list[NamedCloths], tables: Tables) -> Window | None:
     """Where a knit pattern names cloths but no number, about the least stretch among them is wanted."""
-    rows = [(item.words, tables.lexicon.get(name)) for item in named for name in item.types]
-    knits = [(words, row) for words, row in rows if row.structure == "knit"]
+    # Of a noun that means many the firmest do not tell: 'jersey' asks what jerseys give, and a crepe jersey gives less.
+    common = [(item.words, _common(map(tables.lexicon.get, item.types))) for item in named]
+    knits = [(words, row) for words, row in common if row]
     if structure != "knit" or not knits:
         return None
-    # Of a noun that means many the firmest do not tell: 'jersey' asks what jerseys give, and a crepe jersey gives less.
-    middles = [(item.words, _common(tables.lexicon.get(name) for name in item.types)) for item in named]
-    words, row = min(((words, row) for words, row in middles if row), key=lambda each: each[1].stretch_cross_pct.low)
+    words, row = min(knits, key=lambda each: each[1].stretch_cross_pct.low)
     low = row.stretch_cross_pct.low
     return Window(
         low=low,

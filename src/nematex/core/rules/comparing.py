@@ -76,6 +76,7 @@ class KnitInWoven:
 
     stable_stretch_pct: float
     measured_slack_pct: float
+    stand_in: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,6 +115,7 @@ class Facing:
     """From where a shaped facing grows before it is stitched, cm of bending length."""
 
     grows_below_cm: float
+    loose: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -150,6 +152,7 @@ class Recovery:
     good_pct: float
     least_pct: float
     elastane_pct: Range
+    bags: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)

@@ -41,7 +41,9 @@ def _faced(comparison: Comparison) -> list[Finding]:
     facing = next((detail for detail in made.details if Role.FACED in detail.roles), None)
     if facing is None:
         return []
-    loose = comparison.of_types(at for at, kind in enumerate(comparison.tables.lexicon.types) if kind.family == "gauze")
+    loose = comparison.of_types(
+        at for at, kind in enumerate(comparison.tables.lexicon.types) if kind.family in comparison.rules.facing.loose
+    )
     fluid = cloths.bending_length.best < comparison.rules.facing.grows_below_cm
     grows = loose | (fluid & any(Role.SHAPED in detail.roles for detail in made.details))
     return [comparison.flat(Rule.FACING, where(grows, WITH_CARE, SUITS), Asker.DETAIL, facing)]

@@ -13,10 +13,9 @@ from math import inf
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.facts import SHEERNESS
 from nematex.core.judging.checks.finding import Rule
-from nematex.core.judging.combination import is_wool
 from nematex.core.judging.demand import Demand
 from nematex.core.judging.judge import CheckAnswer, gravest_first
-from nematex.core.judging.saying.blanks import Blanks
+from nematex.core.judging.saying.blanks import Blanks, is_many
 from nematex.core.judging.saying.cases import CASES
 from nematex.core.judging.saying.moment import Moment
 from nematex.core.judging.verdict import Verdict
@@ -41,8 +40,7 @@ def _for_detail(moment: Moment) -> str:
     if detail:
         return f" for the {moment.demand.made.said.get(detail.name, detail.name)}"
     garment = moment.demand.pattern.garment
-    many = garment.endswith("s") and not garment.endswith("ss")  # shorts, trousers, dungarees
-    return f" for {'these' if many else 'this'} {garment}" if garment else ""
+    return f" for {'these' if is_many(garment) else 'this'} {garment}" if garment else ""
 
 
 def _feel(moment: Moment) -> str:
@@ -140,7 +138,7 @@ def _tails(worst: CheckAnswer, cloth: Cloth, demand: Demand, tables: Tables) -> 
         yield _say(moment, "words", dealt_with if level >= tables.judging.cover.nothing_beneath_from else shows)
     if cloth.shrink.high >= tables.judging.cautions.shrinks_from_pct:
         washed = "washed" if cloth.shrink.known >= Known.STATED else "wash"
-        yield _say(moment, "words", "steam" if is_wool(cloth) else washed)
+        yield _say(moment, "words", "steam" if cloth.is_wool else washed)
     if cloth.print.direction == "one-way":
         yield _say(moment, "words", "one_way")
     elif cloth.nap:

@@ -21,9 +21,14 @@ def as_sentence(words: str) -> str:
     return f"{words[:1].upper()}{words[1:]}." if words else ""
 
 
+def is_many(words: str) -> bool:
+    """Whether a name is said as several: shorts, trousers, gathers."""
+    return words.endswith("s") and not words.endswith("ss")
+
+
 def a_garment(words: str) -> str:
     """'a coat', 'an overshirt', 'trousers'."""
-    if words.endswith("s") and not words.endswith("ss"):
+    if is_many(words):
         return words
     return f"{'an' if words[:1].casefold() in 'aeiou' else 'a'} {words}" if words else "a garment"
 
@@ -74,7 +79,7 @@ class Blanks(Mapping[str, str]):
     def asker_asks(self) -> str:
         """'the list asks 60 to 215 g/m²', 'the gathers ask at most 220 g/m²'."""
         detail = self.moment.finding.detail
-        many = detail is not None and detail.name.endswith("s") and not detail.name.endswith("ss")
+        many = detail is not None and is_many(detail.name)
         return f"{self.asker()} {self.words['asks_many' if many else 'asks_one']} {self.asks()}"
 
     def because(self) -> str:
