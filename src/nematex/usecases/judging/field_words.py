@@ -30,7 +30,7 @@ def field_word(name: str) -> str:
 
 HEADED = ("weight", "drape", "width")  # said by the heading above already
 FAMILIES = {"woven": "wovens", "knit": "knits"}
-WINDOWS = {"list": "the list", "number": "the envelope's number", "words": "the list's words, of what it does not name"}
+WINDOWS = {"list": "the list", "number": "the envelope's number", "words": "what is not named"}
 
 
 def window_word(name: str) -> str:

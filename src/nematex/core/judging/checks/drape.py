@@ -75,7 +75,8 @@ def _by_list(comparison: Comparison) -> list[Finding]:
 def _by_words(comparison: Comparison, structure: str, mask: Mask) -> list[Finding]:
     """'With drape: challis, light linen': the linen is welcome as it is, and what is not named has to have the drape."""
     demand, read = comparison.demand, comparison.demand.interpretation
-    if not (read.hands and demand.named and demand.owes_the_list) or demand.wish.school == "hand":
+    asked = read.hands and demand.named and demand.owes_the_list and structure in demand.bending_length
+    if not asked or demand.wish.school == "hand":
         return []
     said = demand.once(("hand words", structure), lambda: bend_window(structure, [], read, comparison.tables))
     if said is None:
