@@ -12,6 +12,7 @@ import numpy.typing as npt
 from propcache.api import cached_property
 
 from nematex.core.cloth.fibres import FibreNames
+from nematex.core.cloth.kinds_apart import kinds_apart
 from nematex.core.cloth.kinship import kin_of_kinds
 from nematex.core.cloth.lexicon import Lexicon, key
 from nematex.core.cloth.properties import Property
@@ -324,6 +325,11 @@ class Tables:
     def kin(self) -> npt.NDArray[np.bool_]:
         """Cloth types × cloth types: which are kin."""
         return kin_of_kinds(self.lexicon.types, self.judging.kinship)
+
+    @cached_property
+    def apart(self) -> Floats:
+        """Cloth types × cloth types, in steps: how far apart they are by what they are. The last row and column is no type."""
+        return kinds_apart(self.lexicon.types, self.judging.likeness.kinds)
 
     def with_role(self, role: Role) -> tuple[Detail, ...]:
         """The details that play this role."""

@@ -13,6 +13,7 @@ import numpy as np
 from nematex.core.cloth.columns import PLAIN, ClothColumns
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.facts import SHEERNESS
+from nematex.core.colour.difference import TONE_IN_TONE, WITHIN_A_HAIR
 from nematex.core.judging.demand import Demand
 from nematex.core.judging.verdict import Verdict, Window, compare
 from nematex.core.quantity.arrays import Codes, Floats
@@ -20,9 +21,6 @@ from nematex.core.quantity.estimate import Known
 from nematex.core.quantity.said import Units, amount, number
 from nematex.core.sayings import Texts
 from nematex.core.tables import Tables
-
-HAIR, TONE = 2.0, 10.0  # ΔE00: within a hair; tone in tone
-
 
 RESPECTS = {
     "structure": "a knit with a knit, a woven with a woven",
@@ -155,10 +153,20 @@ def _weights(outer: Cloth, tables: Tables) -> tuple[float, float]:
     """
     rule, weight = tables.judging.lining, outer.weight.best
     if outer.sheer.best < tables.judging.cover.nothing_beneath_from:
-        return weight, weight * rule.aim_share
+        if outer.structure == "knit":
+            return weight, weight * rule.aim_share
+        return min(weight, rule.most_gsm), min(weight * rule.aim_share, rule.aim_most_gsm)
     if outer.structure != "knit" and outer.bending_length.best >= tables.judging.sheers.crisp_cm:
         return max(weight, rule.under_crisp_gsm), rule.crisp_aim_gsm
     return max(weight, rule.under_sheer_gsm), min(weight, rule.usual_gsm) if weight > rule.usual_gsm else rule.usual_gsm
+
+
+def _stiffest_cm(outer: Cloth, tables: Tables) -> float:
+    """From where a lining would be a stay, in cm; beneath a crisp sheer it is to be one."""
+    crisp = outer.sheer.best >= tables.judging.cover.nothing_beneath_from and outer.bending_length.best >= (
+        tables.judging.sheers.crisp_cm
+    )
+    return np.inf if crisp else tables.judging.lining.stiffest_cm
 
 
 def _make(cloths: ClothColumns, tables: Tables) -> Codes:
@@ -178,22 +186,22 @@ def linings(outer: Cloth, cloths: ClothColumns, colour_off: Floats, slides: bool
     (weight, aim), bend = _weights(outer, tables), outer.bending_length.best
     over = weight * tables.judging.tolerance.weight
     stretch = outer.stretch_cross.best * rule.stretch_share if outer.stretch_cross.best >= rule.stretch_from_pct else 0.0
-    fluid = tables.judging.tolerance.drape_cm
+    fluid, softest = tables.judging.tolerance.drape_cm, min(bend + rule.stiffer_cm, _stiffest_cm(outer, tables))
     see = compare(cloths.sheer, Window(high=rule.sheer_most, tolerance_high=0.5), shares).verdict
     shows = outer.sheer.best >= tables.judging.cover.nothing_beneath_from
     structure = np.where(cloths.knit == (outer.structure == "knit"), Verdict.SUITS, Verdict.AGAINST)
-    hair = np.where(colour_off < TONE, Verdict.SUITS, Verdict.WITH_CARE)
+    hair = np.where(colour_off < TONE_IN_TONE, Verdict.SUITS, Verdict.WITH_CARE)
     smooth = cloths.used_for("lining") | (cloths.bending_length.best <= rule.slides_below_cm) & (cloths.natural.best < 0.5)
     shrink = np.where(cloths.shrink.best > outer.shrink.best + rule.shrink_more_pct, Verdict.WITH_CARE, Verdict.SUITS)
     checks = {
         "structure": structure,
         "weight": compare(cloths.weight, Window(high=weight, tolerance_high=over), shares).verdict,
-        "drape": compare(cloths.bending_length, Window(high=bend + rule.stiffer_cm, tolerance_high=fluid), shares).verdict,
+        "drape": compare(cloths.bending_length, Window(high=softest, tolerance_high=fluid), shares).verdict,
         "stretch": compare(
             cloths.stretch_cross, Window(low=stretch, tolerance_low=stretch * rule.stretch_tolerance), shares
         ).verdict,
         "make": _make(cloths, tables),
-        "print": np.where(shows & (cloths.direction != PLAIN), Verdict.AGAINST, Verdict.SUITS),
+        "print": np.where(cloths.direction != PLAIN, Verdict.AGAINST if shows else Verdict.WITH_CARE, Verdict.SUITS),
         "cover": np.where(
             shows & (cloths.sheer.best >= tables.judging.cover.nothing_beneath_from),
             Verdict.AGAINST,
@@ -216,4 +224,4 @@ def colour_word(off: float) -> str:
     """How far a lining's colour is from the cloth's ground."""
     if np.isnan(off):
         return "colour not known"
-    return "within a hair" if off < HAIR else "tone in tone" if off < TONE else "a contrast, on purpose only"
+    return "within a hair" if off < WITHIN_A_HAIR else "tone in tone" if off < TONE_IN_TONE else "a contrast, on purpose only"

@@ -107,6 +107,13 @@ class ClothColumns:
         return knit
 
 
+def of_use(cloths: ClothColumns, end_use: str, tables: Tables) -> Mask:
+    """Which cloths are of a kind that is made for this among other things."""
+    made = np.array([end_use in kind.end_uses for kind in tables.lexicon.types] + [False])
+    found: Mask = made[cloths.type]
+    return found
+
+
 def _column(estimates: Sequence[Estimate | None]) -> Column:
     """Estimates as a Column; NaN where there is none."""
     nan = float("nan")

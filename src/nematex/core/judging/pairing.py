@@ -10,6 +10,7 @@ from nematex.core.amount.length import amount
 from nematex.core.amount.receipt import Amount
 from nematex.core.cloth.columns import columns
 from nematex.core.cloth.estimates import Cloth
+from nematex.core.cloth.likeness import kinds_like
 from nematex.core.judging.cautions import cautions
 from nematex.core.judging.demand import Demand
 from nematex.core.judging.judge import NAMES, CheckAnswer, Judgement, judge
@@ -37,12 +38,8 @@ class Pairing:
 
     @cached_property
     def handles_like(self) -> tuple[str, ...]:
-        """The kinds of cloth that are nearest in the hand, itself left out."""
-        cloth, own = self.cloth, self.cloth.type.name if self.cloth.type else None
-        others = self.tables.lexicon.nearest(
-            cloth.weight.best, cloth.bending_length.best, cloth.stretch_cross.best, cloth.structure, count=4
-        )
-        return tuple(name for name in others if name != own)[:3]
+        """The kinds of cloth that are most like it, its own left out."""
+        return tuple(kinds_like(self.cloth, self.tables, 3))
 
     @cached_property
     def measure_next(self) -> str | None:

@@ -40,6 +40,7 @@ from nematex.core.rules.reckoning import (
     HandlesLike,
     InterfacingRules,
     KitRules,
+    LikenessRules,
     LiningRules,
     Look,
     OutfitRules,
@@ -84,6 +85,7 @@ class Rules:
     any: Mapping[str, Unknown]
     combination: Combination
     lining: LiningRules
+    likeness: LikenessRules
     stand_in: StandInRules
     coverage: CoverageRules
     proposal: ProposalRules

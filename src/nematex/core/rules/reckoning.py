@@ -197,19 +197,47 @@ class ProposalRules:
 
 
 @dataclass(frozen=True, slots=True)
-class StandInRules:
-    """From where a difference between two cloths is noticed, what each counts, and what it counts to suit other patterns."""
+class KindSteps:
+    """Between two kinds of cloth, in steps: to be another kind at all, of another family, of another
+    structure, another surface, a surface that
+    stands beside it, made for nothing of the same, of another sort of fibre, of no kind that is known."""
 
+    another: float
+    family: float
+    structure: float
+    surface: float
+    surface_beside: float
+    use: float
+    fibre: float
+    unknown: float
+    surfaces_beside: tuple[tuple[str, ...], ...]
+    fibres_alike: tuple[tuple[str, ...], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class LikenessRules:
+    """From where a difference between two cloths is noticed, what each counts, and from where they are not alike."""
+
+    weight_from_gsm: float
     weight_times: float
     bend_cm: float
     stretch_points: float
     sheer_levels: float
     width_cm: float
     colour_off: float
-    disagreement: float
+    measured: float
     farthest: float
-    cheap_share: float
     counts: Mapping[str, float]
+    kinds: KindSteps
+
+
+@dataclass(frozen=True, slots=True)
+class StandInRules:
+    """What it counts to suit other patterns and to have no label, and which price is a cheap one."""
+
+    disagreement: float
+    unlabelled: float
+    cheap_share: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -307,13 +335,16 @@ class LiningRules:
     stiffer_cm: float
     shrink_more_pct: float
     aim_share: float
+    most_gsm: float
+    stiffest_cm: float
+    aim_most_gsm: float
     under_sheer_gsm: float
     under_crisp_gsm: float
     crisp_aim_gsm: float
     never: tuple[str, ...]
     drags: tuple[str, ...]
+    contrast_from: float
     dearer: float
-    dearer_costs: float
     lined: tuple[str, ...]
     stands: Mapping[str, Stands]
 

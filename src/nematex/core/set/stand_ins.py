@@ -1,7 +1,6 @@
-"""Cloths that can stand in for another: those that behave alike in the hand and suit the same patterns.
+"""Cloths that can stand in for another: those that are like it and suit the same patterns; a knit never for a woven.
 
-The distance counts each respect in steps that a hand notices; the steps stand in data/judging.toml. A knit never stands in
-for a woven. Common practice, no source.
+Common practice, no source.
 """
 
 from __future__ import annotations
@@ -11,51 +10,26 @@ from collections.abc import Mapping
 import numpy as np
 import numpy.typing as npt
 
-from nematex.core.cloth.columns import SET_ASIDE, ClothColumns
+from nematex.core.cloth.columns import ClothColumns
 from nematex.core.judging.verdict import Verdict
 from nematex.core.quantity.arrays import Codes, Floats
-from nematex.core.rules.reckoning import StandInRules
-
-RESPECTS = ("weight", "drape", "stretch", "sheer", "width", "colour")
+from nematex.core.tables import Tables
 
 
-def steps(cloths: ClothColumns, at: int, colour_off: Floats, rule: StandInRules) -> dict[str, Floats]:
-    """How many noticeable steps each of n cloths is from the one at `at`, by respect; signed: more is positive, (n,).
+def in_use(cloths: ClothColumns, at: int, distance: Floats, verdicts: Codes | None, tables: Tables) -> Floats:
+    """How far each cloth is from being the same in use as the one at `at`, (n,); infinite for what is not like it.
 
-    `colour_off` is ΔE00, NaN where a colour is not known.
+    `distance` is how like it each is; `verdicts`, patterns × cloths: where a pattern takes the one and not the other,
+    they are further apart.
     """
-
-    def off(values: Floats, step: float) -> Floats:
-        found: Floats = np.nan_to_num((values - values[at]) / step)
-        return found
-
-    return {
-        "weight": off(np.log(np.maximum(cloths.weight.best, 1.0)), float(np.log(rule.weight_times))),
-        "drape": off(cloths.bending_length.best, rule.bend_cm),
-        "stretch": off(cloths.stretch_cross.best, rule.stretch_points),
-        "sheer": off(cloths.sheer.best, rule.sheer_levels),
-        "width": off(cloths.width.best, rule.width_cm),
-        "colour": np.nan_to_num(colour_off / rule.colour_off, nan=1.0, posinf=1.0),
-    }
-
-
-def distances(
-    cloths: ClothColumns, at: int, away: Mapping[str, Floats], rule: StandInRules, verdicts: Codes | None = None
-) -> Floats:
-    """How far each cloth is from being the same in use, (n,); infinite for itself and for what cannot stand in.
-
-    `away` are its `steps`; `verdicts`, patterns × cloths: where a pattern takes the one and not the other, they are
-    further apart. Whoever is too far to stand in without that is not asked for it.
-    """
-    found = np.sqrt(sum(rule.counts[name] * off**2 for name, off in away.items()))
-    other = (cloths.structure != cloths.structure[at]) | (cloths.used_for(*SET_ASIDE) != cloths.used_for(*SET_ASIDE)[at])
-    found[other] = np.inf
-    found[at] = np.inf
+    far = tables.judging.likeness.farthest
+    found = np.where((distance <= far) & (cloths.knit == cloths.knit[at]), distance, np.inf)
+    found = found + tables.judging.stand_in.unlabelled * (cloths.main_fibre < 0)
     if verdicts is not None and len(verdicts):
-        near = np.flatnonzero(found <= rule.farthest)
+        near = np.flatnonzero(np.isfinite(found))
         good = verdicts[:, [at]] <= Verdict.WITH_CARE
-        found[near] += rule.disagreement * np.mean(good != (verdicts[:, near] <= Verdict.WITH_CARE), axis=0)
-    return np.asarray(found, dtype=np.float64)
+        found[near] += tables.judging.stand_in.disagreement * np.mean(good != (verdicts[:, near] <= Verdict.WITH_CARE), axis=0)
+    return np.where(found <= far, found, np.inf)
 
 
 def nearest(distance: Floats, allowed: npt.NDArray[np.bool_], count: int) -> list[int]:

@@ -10,9 +10,10 @@ from nematex.core.amount.length import amount
 from nematex.core.amount.receipt import Amount
 from nematex.core.amount.several import lining_m, lining_table
 from nematex.core.beneath.interfacing import Interfaced, interfacing
-from nematex.core.beneath.lining import RESPECTS, TONE, Way, colour_word, linings, ways
+from nematex.core.beneath.lining import RESPECTS, Way, colour_word, linings, ways
 from nematex.core.beneath.notions import Notion, of_view, read_notions
 from nematex.core.beneath.thread import Thread, thread
+from nematex.core.cloth.columns import of_use
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.colour.difference import read_hex
 from nematex.core.judging.verdict import Verdict
@@ -61,16 +62,18 @@ def _grounds(shelf: Shelf, record: ClothRecord) -> np.ndarray:
 
 
 def candidate_linings(shelf: Shelf, drawer: Drawer, record: ClothRecord, cloth: Cloth, slides: bool) -> list[LiningRow]:
-    """The best of the shelf, itself left out: what is sold as lining before what would only do, then by how well it does."""
+    """The best of the shelf, itself left out: what is made for it before what would only do, prints
+    last, then by how well it does. None that would show as a contrast, no cloth that costs much more than the one over it."""
     found = linings(cloth, shelf.columns, _grounds(shelf, record), slides, drawer.tables)
     rule = drawer.tables.judging.lining
     dear = np.array([_dearer(other, record, rule.dearer) for other in shelf.records], dtype=np.bool_)
-    sold_for_it = shelf.columns.used_for("lining") & (found.verdict <= Verdict.WITH_CARE)
-    if cloth.sheer.best > 0:
-        sold_for_it &= found.colour_off <= TONE  # it shows through
+    made_for_it = of_use(shelf.columns, "lining", drawer.tables)
+    contrast = (found.colour_off > rule.contrast_from) & (cloth.sheer.best > 0)  # it shows through
+    printed = found.checks["print"] != Verdict.SUITS
+    never = (found.verdict == Verdict.AGAINST) | ~shelf.settled | contrast | dear & ~made_for_it
     rows = []
-    for at in map(int, np.lexsort((-(found.score - rule.dearer_costs * dear), ~sold_for_it))):
-        if shelf.records[at].id == record.id or found.verdict[at] == Verdict.AGAINST or not shelf.settled[at]:
+    for at in map(int, np.lexsort((-found.score, printed, ~made_for_it))):
+        if never[at] or shelf.records[at].id == record.id:
             continue
         wanting = tuple(RESPECTS[name] for name, codes in found.checks.items() if codes[at] != Verdict.SUITS)
         off = float(found.colour_off[at])

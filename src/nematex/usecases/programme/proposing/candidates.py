@@ -241,7 +241,7 @@ def _liking(state: State, brief: Brief) -> Floats:
     coloured = colour_words().by_word
     for word in brief.theme:
         near = shelf.filed.distance(read_hex(coloured[word.casefold()])) if word.casefold() in coloured else None
-        hit = near <= state.tables.judging.stand_in.colour_off if near is not None else shelf.holding(word)
+        hit = near <= state.tables.judging.likeness.colour_off if near is not None else shelf.holding(word)
         found += rule.theme * hit / len(brief.theme)
     anchor = anchor_of(state, brief)
     if anchor and anchor.colours:

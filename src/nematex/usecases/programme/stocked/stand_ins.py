@@ -12,12 +12,13 @@ import numpy.typing as npt
 from nematex.core.amount.length import least_length_m
 from nematex.core.amount.many import lengths_m
 from nematex.core.cloth.estimates import Cloth
+from nematex.core.cloth.likeness import distances, steps
 from nematex.core.colour.difference import read_hex
 from nematex.core.errors import FieldFault
 from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Wish
 from nematex.core.quantity.arrays import Floats
-from nematex.core.set.stand_ins import differs, distances, nearest, steps
+from nematex.core.set.stand_ins import differs, in_use, nearest
 from nematex.store.programme import programmes as store
 from nematex.store.records import ClothRecord, PatternRecord, Pick
 from nematex.usecases.held.shelf import known
@@ -59,20 +60,20 @@ class _Near:
 
     @classmethod
     def to(cls, shop: Shop, state: State, record: ClothRecord) -> _Near:
-        shelf, rule, judged = state.shelf, state.tables.judging.stand_in, at_hand(shop, state)
+        shelf, tables, judged = state.shelf, state.tables, at_hand(shop, state)
         at, off = shelf.place[record.id], np.full(len(shelf.records), np.nan)
         if record.colours:
             off = shelf.filed.distance(read_hex(record.colours[0]))
-        away = steps(shelf.columns, at, off, rule)
-        found = distances(shelf.columns, at, away, rule, judged.verdict if judged else None)
-        return cls(state, record, away, np.where((found <= rule.farthest) & shelf.settled, found, np.inf))
+        away = steps(shelf.columns, at, off, tables.judging.likeness)
+        like = distances(shelf.columns, at, away, tables)
+        found = in_use(shelf.columns, at, like, judged.verdict if judged else None, tables)
+        return cls(state, record, away, np.where(shelf.settled, found, np.inf))
 
     @classmethod
     def to_gone(cls, state: State, record: ClothRecord) -> _Near:
         """To a cloth that is not on the shelf any more."""
         away, found = beside_shelf(state, known(record, state.tables), record.colours[0] if record.colours else "")
-        near = (found <= state.tables.judging.stand_in.farthest) & state.shelf.settled
-        return cls(state, record, away, np.where(near, found, np.inf))
+        return cls(state, record, away, np.where(state.shelf.settled, found, np.inf))
 
     def stand_in(self, at: int, verdict: Verdict | None = None) -> StandIn:
         """The cloth at `at` of the shelf, in this one's place."""
