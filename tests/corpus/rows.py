@@ -46,7 +46,7 @@ def _holds(check: str, record: ClothRecord, cloth: Cloth) -> bool:
             scale_word(record.facts.print.scale_cm, TABLES) if record.facts.print and record.facts.print.scale_cm else None
         ),
         "direction": lambda: record.facts.print.direction if record.facts.print else None,
-        "contradiction": lambda: "yes" if contradictions(record.facts, cloth) else "no",
+        "contradiction": lambda: "yes" if contradictions(cloth) else "no",
     }[name]()
     if name in ("gsm", "width", "stock", "colours"):
         return found is not None and abs(float(found) - float(wanted)) < 0.6

@@ -324,7 +324,7 @@ class Tables:
     @cached_property
     def kin(self) -> npt.NDArray[np.bool_]:
         """Cloth types × cloth types: which are kin."""
-        return kin_of_kinds(self.lexicon.types, self.judging.kinship)
+        return kin_of_kinds(self.lexicon.types, self.apart[:-1, :-1], self.judging.kinship)
 
     @cached_property
     def apart(self) -> Floats:

@@ -131,3 +131,48 @@ def test_a_word_for_the_whole_list_holds_for_what_is_not_named() -> None:
     linen = {"cloth": "linen light", "bending_length_cm": 2.4, "weight_gsm": 115, "sheer": "opaque"}
     assert answer(poplin, **asked)["checks"]["drape"]["verdict"] == "with care"
     assert answer(linen, **asked)["checks"]["drape"]["verdict"] == "suits"
+
+
+def test_a_weight_word_holds_for_kin_and_not_for_what_the_list_names_beyond_it() -> None:
+    medium = {"garment": "dress", "recommended": "medium weight wovens: wool crepe, gabardine, cotton sateen"}
+    poplin, sateen = {"cloth": "cotton poplin", "weight_gsm": 120}, {"cloth": "cotton sateen", "weight_gsm": 120}
+    assert answer(poplin, **medium)["checks"]["weight"]["verdict"] == "with care"
+    assert answer(sateen, **medium)["checks"]["weight"]["verdict"] == "suits"
+    # "Light to medium bottom weights: denim": the word is not meant as grams, for denim itself lies beyond it.
+    bottoms = {"garment": "trousers", "recommended": "light to medium bottom weights: linen, denim, corduroy"}
+    assert answer({"cloth": "cotton twill", "weight_gsm": 250}, **bottoms)["checks"]["weight"]["verdict"] == "suits"
+
+
+@pytest.mark.parametrize(
+    ("cloth", "word"),
+    [
+        ({"cloth": "cotton poplin", "structure": "knit"}, "structure"),
+        ({"cloth": "cotton voile", "weight_gsm": 400}, "weighs"),
+        ({"cloth": "cotton poplin", "stretch_cross_pct": 51, "fibres": "100% cotton"}, "stretch"),
+    ],
+)
+def test_what_cannot_all_be_so_proves_nothing(cloth: dict[str, Any], word: str) -> None:
+    said = answer({**cloth, "width_cm": 145}, garment="top", recommended="cotton poplin, cotton voile")
+    assert said["checks"]["fibre"]["verdict"] == "unproven"
+    assert said["verdict"] in ("unproven", "against")
+    assert "cannot all be so" in said["checks"]["fibre"]["reason"]
+
+
+def test_what_is_seen_to_show_or_measured_to_be_so_is_believed() -> None:
+    said = answer({"cloth": "cotton voile", "sheer": "opaque"}, garment="top", recommended="cotton voile")
+    assert said["checks"]["fibre"]["verdict"] == "suits"
+    heavy = {"cloth": "cotton voile", "weight_gsm": 400, "known": {"weight_gsm": "measured"}}
+    assert answer(heavy, garment="top", recommended="cotton voile")["checks"]["fibre"]["verdict"] == "suits"
+
+
+def test_what_is_known_by_its_name_alone_stands_behind_what_is_known() -> None:
+    asked = {"garment": "dress", "recommended": "viscose twill, viscose challis"}
+    unmarked, known = {"cloth": "viscose twill"}, {"cloth": "viscose twill", "fibres": "100% viscose", "weight_gsm": 150}
+    assert answer(unmarked, **asked)["score"] < answer(known, **asked)["score"]
+
+
+def test_a_pin_tuck_wants_a_fine_cloth() -> None:
+    asked = {"garment": "blouse", "recommended": "cotton lawn, light linen", "details": ["pin tucks"]}
+    for gsm, expected in ((110, "suits"), (178, "with care")):
+        said = answer({"cloth": "linen cotton", "weight_gsm": gsm, "fibres": "55% linen 45% cotton"}, **asked)
+        assert said["checks"]["weight"]["verdict"] == expected

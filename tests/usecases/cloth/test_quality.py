@@ -39,14 +39,14 @@ SOUND = [
 
 @pytest.mark.parametrize(("facts", "property_", "said"), ODD)
 def test_what_does_not_fit_is_said(facts: ClothFacts, property_: str, said: str) -> None:
-    found = [each for each in contradictions(facts, known_cloth(facts, trade_tables())) if each.property == property_]
+    found = [each for each in contradictions(known_cloth(facts, trade_tables())) if each.property == property_]
     assert len(found) == 1
     assert said in found[0].text
 
 
 @pytest.mark.parametrize("facts", SOUND)
 def test_what_fits_is_left_alone(facts: ClothFacts) -> None:
-    assert contradictions(facts, known_cloth(facts, trade_tables())) == []
+    assert contradictions(known_cloth(facts, trade_tables())) == []
 
 
 def test_the_demo_s_own_numbers_contradict_only_where_they_are_meant_to(demo: Shop) -> None:

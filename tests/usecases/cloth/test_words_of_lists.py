@@ -173,7 +173,7 @@ def test_a_cloth_that_nothing_places_comes_in_and_is_in_no_proposal(demo: Shop) 
     assert not proposed["K-5"]
     assert proposed["K-4"]
     odd = next(record for record in state.shelf.records if record.code == "K-5")
-    assert "Nothing says what kind of cloth it is" in unsettled(odd.facts, placed_cloth(odd.facts, TABLES))[0].text
+    assert "Nothing says what kind of cloth it is" in unsettled(placed_cloth(odd.facts, TABLES))[0].text
 
 
 words = st.text("abcdefgäß ", min_size=1, max_size=8).map(str.strip).filter(bool)

@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 import numpy.typing as npt
 
+from nematex.core.cloth.contradictions import unsettled
 from nematex.core.cloth.estimates import Cloth
 from nematex.core.cloth.facts import DIRECTIONS, STRUCTURES
 from nematex.core.quantity.arrays import Codes, Column, Floats, Mask
@@ -54,6 +55,7 @@ class ClothColumns:
     use: Codes
     double_knit: Mask
     guessed: Mask
+    unsettled: Mask
     print_not_followed: Mask
     repeat_length_cm: Floats
     cut_step_cm: Floats
@@ -174,6 +176,7 @@ def columns(cloths: Sequence[Cloth], tables: Tables) -> ClothColumns:
         use=np.array([USES.index(item.type.use) if item.type else 0 for item in cloths], dtype=np.int8),
         double_knit=np.array([bool(item.type and item.type.family == "double knit") for item in cloths], dtype=np.bool_),
         guessed=np.array([item.guessed for item in cloths], dtype=np.bool_),
+        unsettled=np.array([bool(unsettled(item)) for item in cloths], dtype=np.bool_),
         print_not_followed=np.array([item.follow_print is False for item in cloths], dtype=np.bool_),
         repeat_length_cm=np.array([item.print.repeat_length_cm or 0.0 for item in cloths], dtype=np.float64),
         cut_step_cm=np.array([item.cut_step_cm or nan for item in cloths], dtype=np.float64),

@@ -10,7 +10,7 @@ import re
 from dataclasses import dataclass
 
 from nematex.core.cloth.estimates import Cloth
-from nematex.core.cloth.facts import SHEERNESS, ClothFacts
+from nematex.core.cloth.facts import SHEERNESS
 from nematex.core.cloth.lexicon import FIBRE_WORDS, plain
 from nematex.core.cloth.plausible import SLACK, doubt
 from nematex.core.cloth.properties import Property
@@ -19,7 +19,7 @@ from nematex.core.quantity.estimate import Known
 
 SHEER_STEPS = 2  # an opaque voile is odd from two words apart
 STRETCH_POINTS = 15  # and stretch from so many points beyond what such cloth may well have
-OF_THE_KIND = ("cloth", "structure", "weight_gsm", "bending_length_cm", "sheer", "stretch_cross_pct")
+OF_THE_KIND = ("cloth", "structure", "weight_gsm", "bending_length_cm", "stretch_cross_pct")
 LOOK_ALIKE = re.compile(r"(?:[\s-]+(?:look|feel|touch|type|like|effect|style|blend|mix|optik|griff|mischung|imitat))|-")
 
 
@@ -40,9 +40,9 @@ def _structure(cloth: Cloth) -> Contradiction | None:
     )
 
 
-def _against_kind(facts: ClothFacts, cloth: Cloth) -> list[Contradiction]:
+def _against_kind(cloth: Cloth) -> list[Contradiction]:
     """Weight, bending length and see-through against what the kind of cloth commonly has."""
-    kind = cloth.type
+    kind, facts = cloth.type, cloth.facts
     if kind is None or kind.structure != cloth.structure:
         return []
     found = []
@@ -57,9 +57,9 @@ def _against_kind(facts: ClothFacts, cloth: Cloth) -> list[Contradiction]:
     return found
 
 
-def _stretch(facts: ClothFacts, cloth: Cloth) -> Contradiction | None:
+def _stretch(cloth: Cloth) -> Contradiction | None:
     """A firm woven that stretches like a knit without elastane."""
-    stretch = facts.stretch_cross_pct
+    stretch = cloth.facts.stretch_cross_pct
     if stretch is None or cloth.structure != "woven" or cloth.fibres is None or not cloth.fibres.shares:
         return None
     if stretch > 15 and not cloth.fibres.share("elastane", "elastodiene", "elastomultiester", "elastolefin"):
@@ -67,9 +67,9 @@ def _stretch(facts: ClothFacts, cloth: Cloth) -> Contradiction | None:
     return None
 
 
-def _against_name(facts: ClothFacts, cloth: Cloth) -> list[Contradiction]:
+def _against_name(cloth: Cloth) -> list[Contradiction]:
     """A stretch that no such cloth has: a poplin of 51 %; and a fibre that stands in its name and not on its label."""
-    kind, stretch, found = cloth.type, facts.stretch_cross_pct, []
+    kind, stretch, found = cloth.type, cloth.facts.stretch_cross_pct, []
     if kind and stretch is not None:
         low, high = kind.stretch_cross_pct.low / SLACK - STRETCH_POINTS, kind.stretch_cross_pct.high * SLACK + STRETCH_POINTS
         if not low <= stretch <= high:
@@ -77,13 +77,13 @@ def _against_name(facts: ClothFacts, cloth: Cloth) -> list[Contradiction]:
             said = f"It is called {kind.name}, which stretches {usual}, and entered as stretching {stretch:g} %."
             found.append(Contradiction("stretch_cross_pct", said))
     if cloth.fibres and cloth.fibres.shares and not cloth.fibres.unknown:
-        found += [Contradiction("cloth", f"It is called {word}, and its label has none.") for word in _not_in_it(facts, cloth)]
+        found += [Contradiction("cloth", f"It is called {word}, and its label has none.") for word in _not_in_it(cloth)]
     return found
 
 
-def _not_in_it(facts: ClothFacts, cloth: Cloth) -> list[str]:
+def _not_in_it(cloth: Cloth) -> list[str]:
     """Fibres that the name says and the label has not; 'silk-look' and 'linen feel' say so themselves."""
-    said, label = plain(facts.name), cloth.fibres
+    said, label = plain(cloth.facts.name), cloth.fibres
     every = ((fibre, found) for fibre, words in FIBRE_WORDS.items() for word in words if (found := _named(word, said)))
     return [found for fibre, found in every if label and not label.share(fibre)]
 
@@ -94,13 +94,13 @@ def _named(word: str, said: str) -> str:
     return "" if found is None or LOOK_ALIKE.match(said, found.end()) else word
 
 
-def unsettled(facts: ClothFacts, cloth: Cloth) -> list[Contradiction]:
+def unsettled(cloth: Cloth) -> list[Contradiction]:
     """What must be settled before such a cloth is proposed: nothing says what it is, or what is said cannot all be so.
 
-    What somebody has measured is so, however unlike its name it is.
+    What somebody has measured is so, however unlike its name it is; and what shows through was seen.
     """
-    open_ones = (each for each in contradictions(facts, cloth) if each.property in OF_THE_KIND)
-    return [each for each in open_ones if facts.known.get(each.property) != Known.MEASURED.word]
+    open_ones = (each for each in contradictions(cloth) if each.property in OF_THE_KIND)
+    return [each for each in open_ones if cloth.facts.known.get(each.property) != Known.MEASURED.word]
 
 
 def _placed(cloth: Cloth) -> Contradiction | None:
@@ -111,13 +111,13 @@ def _placed(cloth: Cloth) -> Contradiction | None:
     )
 
 
-def contradictions(facts: ClothFacts, cloth: Cloth) -> list[Contradiction]:
+def contradictions(cloth: Cloth) -> list[Contradiction]:
     """Everything about the facts that does not fit together."""
-    found = [each for each in (_structure(cloth), _placed(cloth), _stretch(facts, cloth)) if each]
+    found = [each for each in (_structure(cloth), _placed(cloth), _stretch(cloth)) if each]
     if cloth.fibres:
         found += [Contradiction("fibres", fault[0].upper() + fault[1:] + ".") for fault in cloth.fibres.faults]
     said = {each.property for each in found}
-    return found + _against_kind(facts, cloth) + [each for each in _against_name(facts, cloth) if each.property not in said]
+    return found + _against_kind(cloth) + [each for each in _against_name(cloth) if each.property not in said]
 
 
 def disagreement(prop: Property, low: float, high: float) -> Contradiction | None:

@@ -16,9 +16,10 @@ from nematex.core.tables import Tables
 
 @dataclass(frozen=True)
 class Cloth:
-    """Estimates for every property the checks use. Units: g/m², cm, %, mm; sheer 0–3, press 0–3."""
+    """What was written down, and estimates for every property the checks use. Units: g/m², cm, %, mm; sheer 0–3, press 0–3."""
 
     name: str
+    facts: ClothFacts
     type: ClothType | None
     structure: str
     fibres: FibreContent | None
@@ -244,6 +245,7 @@ def placed_cloth(facts: ClothFacts, tables: Tables) -> Cloth:
     label = _Label(facts, kind, structure, fibres, tables)
     return Cloth(
         name=facts.name or facts.cloth or structure,
+        facts=facts,
         type=kind,
         structure=structure,
         fibres=fibres,

@@ -12,6 +12,7 @@ import numpy as np
 import numpy.typing as npt
 
 from nematex.core.cloth.lexicon import ClothType
+from nematex.core.quantity.arrays import Floats
 from nematex.core.rules.comparing import Kinship, Near
 
 
@@ -39,10 +40,10 @@ def _near(one: ClothType, other: ClothType, limit: Near) -> bool:
     return weight <= limit.weight_log and thick <= limit.thick_log and bend_cm <= limit.bend_cm
 
 
-def kin_of_kinds(types: Sequence[ClothType], rule: Kinship) -> npt.NDArray[np.bool_]:
-    """Kinds × kinds: which are kin."""
+def kin_of_kinds(types: Sequence[ClothType], apart: Floats, rule: Kinship) -> npt.NDArray[np.bool_]:
+    """Kinds × kinds: which are kin; `apart` is how far apart they are by what they are, in steps."""
     found = np.zeros((len(types), len(types)), dtype=np.bool_)
     for at, one in enumerate(types):
         for place in range(at, len(types)):
             found[at, place] = found[place, at] = are_kin(one, types[place], rule)
-    return found
+    return found & (apart <= rule.apart)

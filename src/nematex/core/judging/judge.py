@@ -21,9 +21,9 @@ from nematex.core.judging.demand import Demand
 from nematex.core.judging.saying.moment import Moment
 from nematex.core.judging.saying.say import say
 from nematex.core.judging.verdict import AGAINST, SUITS, Verdict, Window
-from nematex.core.quantity.arrays import Codes, Column, Floats
+from nematex.core.quantity.arrays import Codes, Column, Floats, Mask
 from nematex.core.quantity.elementwise import at, maximum, minimum, where, worst
-from nematex.core.quantity.estimate import MEASURED
+from nematex.core.quantity.estimate import MEASURED, STATED
 from nematex.core.quantity.said import Units
 from nematex.core.tables import Tables
 
@@ -85,8 +85,15 @@ class Judgement:
         within = part.look * drape + part.weight * weight + part.known * known
         within = within + part.clean * clean + part.named * self.named
         within = where(self.cloths.used_for("occasion"), within * part.occasion, within)
+        within = where(self._by_name_alone, within * part.by_name_alone, within)
         score: Floats = QUARTER * (AGAINST - self.verdict) + (QUARTER - 0.1) * minimum(maximum(within, 0.0), 1.0)
         return score
+
+    @property
+    def _by_name_alone(self) -> Mask:
+        """Of which nothing is known but what it is called."""
+        found: Mask = (self.cloths.weight.known < STATED) & (self.cloths.main_fibre < 0)
+        return found
 
     def verdict_of(self, place: int) -> Verdict:
         """The verdict on cloth number `place`."""

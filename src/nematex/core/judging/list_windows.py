@@ -227,6 +227,20 @@ def weight_window(kind: str, named: list[NamedCloths], interpretation: Interpret
     )
 
 
+def weight_word_window(kind: str, interpretation: Interpretation, tables: Tables) -> Window | None:
+    """The span in g/m² of the weight words alone; None where there are none."""
+    words = interpretation.weights_for(kind)
+    hull = _hull([_weight_word_piece(word, kind, interpretation, tables) for word in words])
+    if hull is None:
+        return None
+    said = _sources([interpretation.weight_said.get(word, word) for word in words], [])
+    over = tables.judging.tolerance.weight
+    low, high = hull.range.low, hull.range.high
+    return Window(
+        low, high, low * over, high * over, said, f"weight word {kind}", hull.low_from, hull.high_from, Quantity.WEIGHT
+    )
+
+
 def _sources(words: Iterable[str], named: list[NamedCloths]) -> tuple[str, ...]:
     """What a window comes of: the words, and the cloths that are of its structure."""
     return tuple(dict.fromkeys([*(f"“{word}”" for word in words), *(item.words for item in named)]))

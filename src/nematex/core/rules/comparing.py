@@ -54,6 +54,7 @@ class Near:
 class Kinship:
     """How near two kinds must be to be kin: of one family, of one surface, or of surfaces that stand beside each other."""
 
+    apart: float
     family: Near
     surface: Near
     neighbour: Near

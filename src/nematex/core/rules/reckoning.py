@@ -284,6 +284,7 @@ class Score:
     named: float
     halfway_cm: float
     occasion: float
+    by_name_alone: float
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,7 +11,6 @@ import numpy.typing as npt
 from propcache.api import cached_property
 
 from nematex.core.cloth.columns import ClothColumns, columns
-from nematex.core.cloth.contradictions import unsettled
 from nematex.core.cloth.estimates import Cloth, placed_cloth
 from nematex.core.cloth.lexicon import key
 from nematex.core.quantity.arrays import Floats
@@ -136,8 +135,7 @@ class Shelf:
     @cached_property
     def settled(self) -> npt.NDArray[np.bool_]:
         """Which cloths are what they are said to be: of the others nothing is proposed."""
-        both = zip(self.records, self.cloths, strict=True)
-        return np.array([not unsettled(record.facts, cloth) for record, cloth in both], dtype=np.bool_)
+        return ~self.columns.unsettled
 
     @cached_property
     def half_known(self) -> list[int]:

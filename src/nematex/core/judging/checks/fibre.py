@@ -22,7 +22,14 @@ LABEL_ROUNDING = 0.005  # labels are in whole percent
 
 def check_fibre(comparison: Comparison) -> list[Finding]:
     """Findings on name, fibre, press and print."""
-    findings = [_on_list(comparison), _ruled_out(comparison), _condition(comparison), _use(comparison), *_flame(comparison)]
+    findings = [
+        _on_list(comparison),
+        _unsettled(comparison),
+        _ruled_out(comparison),
+        _condition(comparison),
+        _use(comparison),
+        *_flame(comparison),
+    ]
     findings += _by_fibre(comparison)
     for detail in comparison.demand.made.all_details:
         if detail.press_min is not None:
@@ -61,6 +68,11 @@ def _on_list(comparison: Comparison) -> Finding:
     demand = comparison.demand
     strict = demand.wish.school == "list" and demand.has_list
     return comparison.flat(Rule.ON_LIST, where(strict & negated(comparison.named), WITH_CARE, SUITS), Asker.LIST)
+
+
+def _unsettled(comparison: Comparison) -> Finding:
+    """What is said of the cloth cannot all be so: nothing is proven by it."""
+    return comparison.flat(Rule.UNSETTLED, where(comparison.cloths.unsettled, UNPROVEN, SUITS))
 
 
 def _ruled_out(comparison: Comparison) -> Finding:

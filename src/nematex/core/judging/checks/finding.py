@@ -25,6 +25,7 @@ class Rule(Enum):
     """What the cloths were held against; the value is its name where a shop's records keep it."""
 
     ON_LIST = "list"
+    UNSETTLED = "unsettled"
     RULED_OUT = "ruled out"
     CONDITION = "condition"
     USE = "use"

@@ -9,7 +9,9 @@ from functools import partial
 from math import inf
 
 from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule, of_detail
+from nematex.core.judging.list_windows import weight_word_window
 from nematex.core.judging.verdict import AGAINST, SUITS, WITH_CARE, Window
+from nematex.core.quantity.arrays import Mask
 from nematex.core.quantity.elementwise import maximum, negated, where
 from nematex.core.quantity.estimate import STATED, TYPICAL
 from nematex.core.quantity.kinds import Quantity
@@ -45,7 +47,28 @@ def _by_list(comparison: Comparison) -> list[Finding]:
             finding = _light_sheers(comparison, finding).only(mask)
             finding = finding.at_most(comparison.of_types(demand.meant) & (cloths.weight.known == TYPICAL))
             findings.append(finding.at_most(comparison.welcome | (not demand.owes_the_list)))
+            findings += _by_word(comparison, structure, mask)
     return findings
+
+
+def _by_word(comparison: Comparison, structure: str, mask: Mask) -> list[Finding]:
+    """What the list's weight word leaves to a cloth that it does not name: the extremes of what it names are their own."""
+    demand = comparison.demand
+    if demand.wish.school == "hand" or not demand.owes_the_list:
+        return []
+    window = demand.once(("weight word", structure), partial(_word_window, comparison, structure))
+    if window is None:
+        return []
+    finding = comparison.against_window(Rule.WEIGHT_LIST, window, Asker.LIST)
+    return [finding.at_most(True).only(mask & negated(comparison.named) & negated(comparison.welcome))]
+
+
+def _word_window(comparison: Comparison, structure: str) -> Window | None:
+    """What the word leaves; None where the list's own cloths lie beyond it: then the word is not meant so."""
+    types = comparison.tables.lexicon.types
+    named = [types[at] for at in comparison.demand.named if (types[at].structure == "knit") == (structure == "knit")]
+    window = weight_word_window(structure, comparison.demand.interpretation, comparison.tables)
+    return window if window and all(window.low <= kind.weight_gsm.middle <= window.high for kind in named) else None
 
 
 def _light_sheers(comparison: Comparison, finding: Finding) -> Finding:

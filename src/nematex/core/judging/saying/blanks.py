@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterator, Mapping
 
 import numpy as np
 
+from nematex.core.cloth.contradictions import unsettled
 from nematex.core.judging.checks.finding import Asker, Rule
 from nematex.core.judging.saying.moment import Moment
 from nematex.core.judging.verdict import Window
@@ -187,6 +188,7 @@ BLANKS: Mapping[str, Callable[[Blanks], str]] = {
     "unless": Blanks.unless,
     "aim": Blanks.aim,
     "kind": Blanks.kind,
+    "contradiction": lambda blanks: unsettled(blanks.moment.cloth)[0].text,
     "Kind": lambda blanks: _capital(blanks.kind()),
     "fibres": Blanks.fibres,
     "condition": Blanks.condition,

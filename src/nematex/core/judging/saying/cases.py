@@ -123,6 +123,7 @@ _WEIGHT, _DRAPE = _by_side("heavy", "light"), _by_side("stiff", "soft")
 # Rule → the room of the table its words stand in, and how the case is chosen.
 CASES: dict[Rule, tuple[str, Case]] = {
     Rule.ON_LIST: ("on_list", _on_list),
+    Rule.UNSETTLED: ("unsettled", _unless_well),
     Rule.RULED_OUT: ("ruled_out", _unless_well),
     Rule.CONDITION: ("condition", _unless_well),
     Rule.USE: ("use", _use),

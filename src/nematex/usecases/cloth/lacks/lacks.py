@@ -90,7 +90,7 @@ def _in_the_shop(record: ClothRecord, today: date) -> list[Contradiction]:
 
 def _faults_of(record: ClothRecord, cloth: Cloth, spans: Spans, today: date) -> tuple[tuple[str, Contradiction], ...]:
     """What does not add up and what is missing, each with its kind."""
-    found = [*contradictions(record.facts, cloth), *_in_the_shop(record, today)]
+    found = [*contradictions(cloth), *_in_the_shop(record, today)]
     found += [said for name, span in spans.items() if (said := disagreement(properties()[name], *span))]
     missing = [Contradiction(name, f"{WANTED[name]} not known.") for name in _unknown(record, cloth)]
     return (*(("contradictory", said) for said in found), *(("unknown", said) for said in missing))

@@ -182,7 +182,7 @@ def pairing_page(
         swaps={kind: _with_lower_half(kind) for kind in SWAPS},
         body=part_names(pattern.facts, now().tables)[0],
         pairing=pairing,
-        unsettled=unsettled(record.facts, cloth),
+        unsettled=unsettled(cloth),
         wish=wish,
         colourways=by_colourway(now(), pattern, record, wish),
         schools=each_school(shop(), now(), pattern, cloth, wish),
