@@ -169,10 +169,3 @@ def test_what_is_known_by_its_name_alone_stands_behind_what_is_known() -> None:
     asked = {"garment": "dress", "recommended": "viscose twill, viscose challis"}
     unmarked, known = {"cloth": "viscose twill"}, {"cloth": "viscose twill", "fibres": "100% viscose", "weight_gsm": 150}
     assert answer(unmarked, **asked)["score"] < answer(known, **asked)["score"]
-
-
-def test_a_pin_tuck_wants_a_fine_cloth() -> None:
-    asked = {"garment": "blouse", "recommended": "cotton lawn, linen viscose", "details": ["pin tucks"]}
-    for gsm, expected in ((150, "suits"), (178, "with care")):
-        said = answer({"cloth": "linen cotton", "weight_gsm": gsm, "fibres": "55% linen 45% cotton"}, **asked)
-        assert said["checks"]["weight"]["verdict"] == expected
