@@ -283,7 +283,9 @@ def trade_tables() -> Tables:
         ),
         width_chart={float(name[1:3]): tuple(float(row[name]) for row in chart) for name in WIDTH_COLUMNS},
         cautions={
-            row["code"]: Caution(**{name: value for name, value in row.items() if name != "source"})
+            row["code"]: Caution(
+                grave=int(row["grave"]), **{name: row[name] for name in row if name not in ("grave", "source")}
+            )
             for row in _rows("cautions.csv")
         },
         properties=properties(),

@@ -230,10 +230,12 @@ class UsualPiece:
 class Caution:
     """A caution: what must hold of garment, wearer, cloth, detail and notion; what to say, and why.
 
-    `text` speaks to the presenter, `viewer` to the viewer: "" where it is none of theirs.
+    `grave`: 3 where somebody may be hurt, 2 where the garment is spoilt, 1 for what is worth saying. `text` speaks to the
+    presenter, `viewer` to the viewer: "" where it is none of theirs.
     """
 
     code: str
+    grave: int
     garment: str
     wearer: str
     cloth: str

@@ -13,7 +13,7 @@ from nematex.core.judging.demand import Demand
 from nematex.core.tables import Caution, Role, Tables
 
 SYNTHETIC = ("synthetic", "semi-synthetic")
-COLUMNS = ("garment", "wearer", "cloth", "detail", "notion")
+HURTS = 3  # how grave what may hurt somebody is, in the table
 
 
 def _share(cloth: Cloth, kinds: tuple[str, ...], tables: Tables) -> float:
@@ -40,6 +40,7 @@ def cloth_words(cloth: Cloth, tables: Tables) -> set[str]:
     limits, kind = tables.judging.cautions, cloth.type
     label = f"{cloth.name} {cloth.fibres.label if cloth.fibres else ''}".casefold()
     shrinks = cloth.shrink.high >= limits.shrinks_from_pct
+    silk = _has(cloth, tables.judging.fibre.mostly, "silk")
     words = {
         "knit": cloth.structure == "knit",
         "woven": cloth.structure != "knit",
@@ -49,8 +50,12 @@ def cloth_words(cloth: Cloth, tables: Tables) -> set[str]:
         "printed": cloth.print.direction != "none",
         "large motif": (cloth.print.scale_cm or 0) > tables.judging.print.large_cm,
         "nap": cloth.nap,
-        "shrinks": shrinks and not cloth.is_wool,
+        "woven pile": bool(kind and kind.surface == "pile") and cloth.structure == "woven",
+        "sequins": bool(kind and kind.surface == "sequinned"),
+        "creases": cloth.structure == "woven" and _has(cloth, limits.creases_from, "linen", "ramie"),
+        "shrinks": shrinks and not (cloth.is_wool or silk),
         "wool shrinks": shrinks and cloth.is_wool,
+        "silk shrinks": shrinks and silk,
         "frays": bool(kind and kind.fray >= limits.frays_from),
         "creeps": cloth.structure == "woven" and cloth.bending_length.best < limits.fluid_below_cm,
         "synthetic": _share(cloth, SYNTHETIC, tables) >= limits.synthetic_from,
@@ -72,6 +77,7 @@ def _pattern_words(demand: Demand) -> dict[str, set[str]]:
     words = set(re.findall(r"[a-z]+", " ".join(said).casefold()))
     garment = {demand.structure, "lined" if pattern.lined else "unlined"}
     garment |= {"legs"} if made.bifurcated else {"no legs"}
+    garment |= {"bust"} if not (made.below_waist or pattern.wearer == "child") else set()
     if pattern.nightwear or any(Role.NIGHTWEAR in detail.roles for detail in made.all_details):
         garment.add("nightwear")
     if demand.interpretation.avoid_prints & {"stripe", "check"}:
@@ -105,6 +111,7 @@ def _applies(row: Caution, words: dict[str, set[str]]) -> bool:
 
 
 def cautions(cloth: Cloth, demand: Demand, tables: Tables) -> list[Caution]:
-    """What to say with this pairing, in the order of the table."""
+    """What to say with this pairing, the gravest first: no more than a hand can count, but for what may hurt somebody."""
     words = {**_pattern_words(demand), "cloth": cloth_words(cloth, tables)}
-    return [row for row in tables.cautions.values() if _applies(row, words)]
+    found = sorted((row for row in tables.cautions.values() if _applies(row, words)), key=lambda row: -row.grave)
+    return [row for at, row in enumerate(found) if at < tables.judging.cautions.most or row.grave >= HURTS]

@@ -242,8 +242,10 @@ class StandInRules:
 
 @dataclass(frozen=True, slots=True)
 class CautionRules:
-    """From where a caution is said, and which cloths shed sequins or hair."""
+    """From where a caution is said, which cloths shed hair, and how many are said with one pairing."""
 
+    most: int
+    creases_from: float
     shrinks_from_pct: float
     frays_from: float
     fluid_below_cm: float
