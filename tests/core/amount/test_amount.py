@@ -12,6 +12,7 @@ from nematex.core.amount.chart import convert_width
 from nematex.core.amount.length import amount, least_length_m, round_up_to_cut
 from nematex.core.cloth.estimates import Cloth, known_cloth
 from nematex.core.cloth.facts import ClothFacts, Print
+from nematex.core.cloth.lexicon import ClothType
 from nematex.core.errors import UnknownChoice
 from nematex.core.pattern.facts import Pattern, Requirement, Wish
 from nematex.core.quantity.said import Units
@@ -111,14 +112,25 @@ def test_one_way_print_repeat_and_shrinkage_are_added_in_order() -> None:
 def test_washing_is_bought_with_the_cloth() -> None:
     found = amount(known_cloth(ClothFacts(cloth="linen", width_cm=115), TABLES), PATTERN, Wish(view="A", size="10"), TABLES)
     assert found is not None
-    # Linen may shrink up to 8 %; the middle of it is bought: 2.4 / 0.96 = 2.5 m.
-    assert (found.length_m, found.cut_m) == (2.5, 2.4)
-    assert found.washing_m == pytest.approx(0.1)
-    assert any("up to 8 %, reckoned with 4 %: 2.5 m before the wash" in step for step in found.receipt)
+    # Linen may shrink up to 8 %, and so much is bought: 2.4 / 0.92 = 2.61 m.
+    assert (found.length_m, found.cut_m) == (2.7, 2.4)
+    assert found.washing_m == pytest.approx(0.3)
+    assert any("up to 8 %, and so much is reckoned with: 2.61 m before the wash" in step for step in found.receipt)
     assert "2.4 m if it is washed already" in found.receipt[-1]
     firm = amount(cloth(115), PATTERN, Wish(view="A", size="10"), TABLES)  # it shrinks nothing
     assert firm is not None
     assert (firm.length_m, firm.cut_m) == (2.4, 2.4)
+
+
+@pytest.mark.parametrize("kind", TABLES.lexicon.types, ids=lambda kind: kind.name)
+def test_what_is_said_to_shrink_is_bought(kind: ClothType) -> None:
+    """Of whatever is washed first, what is left after the most that is said of it is enough."""
+    found = amount(known_cloth(ClothFacts(cloth=kind.name, width_cm=115), TABLES), PATTERN, Wish(view="A", size="10"), TABLES)
+    assert found is not None
+    wool = known_cloth(ClothFacts(cloth=kind.name), TABLES).is_wool
+    if kind.shrink_hi_pct >= TABLES.judging.cautions.shrinks_from_pct and not wool:
+        assert found.length_m * (1 - kind.shrink_hi_pct / 100) >= 2.4 - 1e-9
+    assert found.length_m >= 2.4
 
 
 def test_without_a_size_it_is_never_short() -> None:

@@ -151,13 +151,17 @@ def _cut_elsewhere(part: str, cm2: float, cloth: Cloth, tables: Tables, receipt:
 
 
 def _for_the_wash(cloth: Cloth, tables: Tables, receipt: Receipt) -> None:
-    """More where the advice is to wash first: by what was measured, else by the middle of what its kind may shrink."""
+    """More where the advice is to wash first: by what was measured, else by the most that its kind may shrink.
+
+    Wool is steamed, which draws in about half of what a wash would.
+    """
     shrink = cloth.shrink
     measured = shrink.known >= Known.STATED
     if not (measured and shrink.best > 0) and shrink.high < tables.judging.cautions.shrinks_from_pct:
         return
-    length = (receipt.length_m or 0.0) / (1 - shrink.best / 100)
-    case, source = ("shrinks", "cloth") if measured else ("may_shrink", "kind")
+    steamed = cloth.is_wool and not measured
+    length = (receipt.length_m or 0.0) / (1 - (shrink.best if measured or steamed else shrink.high) / 100)
+    case, source = ("shrinks", "cloth") if measured else ("steamed" if steamed else "may_shrink", "kind")
     receipt.write(case, source, length, best=trim(shrink.best), high=trim(shrink.high))
 
 

@@ -60,9 +60,10 @@ def _one_way_share(width_cm: Floats, tables: Tables) -> Floats:
 
 def _left_by_the_wash(cloths: ClothColumns, tables: Tables) -> Floats:
     """The share of a length that is left once it is washed; 1 where nobody is told to wash it first."""
-    measured = (cloths.shrink.known >= Known.STATED) & (cloths.shrink.best > 0)
-    washed = measured | (cloths.shrink.high >= tables.judging.cautions.shrinks_from_pct)
-    found: Floats = np.where(washed, 1 - cloths.shrink.best / 100, 1.0)
+    measured = cloths.shrink.known >= Known.STATED
+    washed = measured & (cloths.shrink.best > 0) | (cloths.shrink.high >= tables.judging.cautions.shrinks_from_pct)
+    by_pct = np.where(measured | cloths.wool, cloths.shrink.best, cloths.shrink.high)
+    found: Floats = np.where(washed, 1 - by_pct / 100, 1.0)
     return found
 
 

@@ -56,6 +56,7 @@ class ClothColumns:
     double_knit: Mask
     guessed: Mask
     unsettled: Mask
+    wool: Mask
     print_not_followed: Mask
     repeat_length_cm: Floats
     cut_step_cm: Floats
@@ -177,6 +178,7 @@ def columns(cloths: Sequence[Cloth], tables: Tables) -> ClothColumns:
         double_knit=np.array([bool(item.type and item.type.family == "double knit") for item in cloths], dtype=np.bool_),
         guessed=np.array([item.guessed for item in cloths], dtype=np.bool_),
         unsettled=np.array([bool(unsettled(item)) for item in cloths], dtype=np.bool_),
+        wool=np.array([item.is_wool for item in cloths], dtype=np.bool_),
         print_not_followed=np.array([item.follow_print is False for item in cloths], dtype=np.bool_),
         repeat_length_cm=np.array([item.print.repeat_length_cm or 0.0 for item in cloths], dtype=np.float64),
         cut_step_cm=np.array([item.cut_step_cm or nan for item in cloths], dtype=np.float64),
