@@ -26,6 +26,7 @@ from nematex.core.tables import (
     Describing,
     Detail,
     EnvelopePhrases,
+    FibreCare,
     Garment,
     HackKind,
     HackNumber,
@@ -291,6 +292,9 @@ def trade_tables() -> Tables:
         properties=properties(),
         judging=judging,
         sayings=read_sayings(_sayings("en"), "sayings/en"),
+        fibre_care={
+            row["fibre"]: FibreCare(**{name: row[name] for name in row if name != "source"}) for row in _rows("fibre_care.csv")
+        },
         spoils=frozenset((row["cloth_for"], row["garment_for"]) for row in _rows("spoils.csv")),
     )
 

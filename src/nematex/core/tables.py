@@ -154,6 +154,18 @@ class Garment:
 
 
 @dataclass(frozen=True, slots=True)
+class FibreCare:
+    """How cloth of a fibre behaves, washes, creases and presses, and for whom it is; in sentences."""
+
+    fibre: str
+    behaves: str
+    washes: str
+    creases: str
+    presses: str
+    wears: str
+
+
+@dataclass(frozen=True, slots=True)
 class Shape:
     """What a word in a garment's name says of how it hangs."""
 
@@ -306,6 +318,7 @@ class Tables:
     properties: Mapping[str, Property]
     judging: Rules
     sayings: Sayings
+    fibre_care: Mapping[str, FibreCare]
     spoils: frozenset[tuple[str, str]]  # what a cloth is made for, and the garment's use that it spoils
 
     @cached_property

@@ -7,13 +7,12 @@ steps that a hand or an eye notices; what a step is and counts stands in data/ju
 from __future__ import annotations
 
 from collections.abc import Mapping
-from functools import lru_cache
 
 import numpy as np
 
 from nematex.core.cloth.columns import SET_ASIDE, ClothColumns, columns
-from nematex.core.cloth.estimates import Cloth, known_cloth
-from nematex.core.cloth.facts import ClothFacts
+from nematex.core.cloth.estimates import Cloth
+from nematex.core.cloth.typical import typical_columns
 from nematex.core.quantity.arrays import Floats
 from nematex.core.rules.reckoning import LikenessRules
 from nematex.core.tables import Tables
@@ -56,15 +55,9 @@ def distances(cloths: ClothColumns, at: int, away: Mapping[str, Floats], tables:
 
 def kinds_like(cloth: Cloth, tables: Tables, most: int) -> list[str]:
     """Names of the kinds that handle like a cloth, nearest first; its own left out, and what is too far to be like it."""
-    both = columns([cloth], tables).joined(_typical(tables), np.arange(len(tables.lexicon.types) + 1))
+    both = columns([cloth], tables).joined(typical_columns(tables), np.arange(len(tables.lexicon.types) + 1))
     off = np.zeros(len(both))
     found = distances(both, 0, steps(both, 0, off, tables.judging.likeness), tables)
     found[both.type == both.type[0]] = np.inf
     order = np.argsort(found, kind="stable")[:most]
     return [tables.lexicon.types[at - 1].name for at in order.tolist() if found[at] <= tables.judging.likeness.farthest]
-
-
-@lru_cache(maxsize=2)
-def _typical(tables: Tables) -> ClothColumns:
-    """A cloth of each kind, of which nothing but its name is known."""
-    return columns([known_cloth(ClothFacts(cloth=kind.name), tables) for kind in tables.lexicon.types], tables)

@@ -21,6 +21,7 @@ ROOMS: dict[str, tuple[str, str]] = {
     "patterns": ("read", "measure"),
     "why": ("read", "judge"),
     "pairing": ("read", "present"),
+    "kinds": ("read", "read"),
     "hang": ("read", "read"),
     "matrix": ("read", "compute"),
     "hands": ("read", "judge"),

@@ -7,6 +7,7 @@ from collections.abc import Callable, Iterator, Mapping
 import numpy as np
 
 from nematex.core.cloth.contradictions import unsettled
+from nematex.core.cloth.lexicon import ClothType
 from nematex.core.judging.checks.finding import Asker, Rule
 from nematex.core.judging.saying.moment import Moment
 from nematex.core.judging.verdict import Window
@@ -32,6 +33,12 @@ def a_garment(words: str) -> str:
     if is_many(words):
         return words
     return f"{'an' if words[:1].casefold() in 'aeiou' else 'a'} {words}" if words else "a garment"
+
+
+def made_for(kind: ClothType, words: Mapping[str, str]) -> str:
+    """What a kind of cloth is made for: 'linings', 'dresses and slips'."""
+    said = sorted(words[f"use_{use}"] for use in kind.end_uses)
+    return words["and"].join([", ".join(said[:-1]), said[-1]] if said[1:] else said)
 
 
 class Blanks(Mapping[str, str]):
@@ -128,8 +135,7 @@ class Blanks(Mapping[str, str]):
     def uses(self) -> str:
         """What the cloth is made for: 'linings', 'dresses and slips'."""
         kind = self.moment.cloth.type
-        said = sorted(self.words[f"use_{use}"] for use in kind.end_uses) if kind else []
-        return self.words["and"].join([", ".join(said[:-1]), said[-1]] if said[1:] else said)
+        return made_for(kind, self.words) if kind else ""
 
     def kin_span(self, quantity: Quantity) -> str:
         row = self.moment.tables.lexicon.get(self.kin())
