@@ -53,3 +53,16 @@ def test_handles_like_leads_to_the_kind(page: Page, site: Site) -> None:
     page.goto(f"/pairing/one/{site.pattern('OR-12')}/{site.cloth('GM-101')}")
     page.locator("a[href^='/kinds/']").first.click()
     expect(page.get_by_role("heading", name="Today's bolts of it")).to_be_visible()
+
+
+def test_whom_a_pattern_does_not_reach_is_told_of_one_that_does_with_the_cloth_kept(page: Page, site: Site) -> None:
+    pattern, ponte = site.pattern("TP-23"), site.cloth("SK-501")
+    page.goto(f"/pairing/one/{pattern}/{ponte}")
+    page.get_by_role("link", name="Which size").click()
+    expect(page.get_by_role("link", name="Shingle ponte")).to_be_visible()
+    page.get_by_label("Full bust").fill("150")
+    page.get_by_label("Hip").fill("160")
+    page.get_by_role("button", name="Which size?").click()
+    expect(page.locator(".size-answer").first).to_contain_text("does not reach")
+    expect(page.get_by_text("No other pattern of the drawer has that look and reaches.")).to_be_visible()
+    expect(page.get_by_role("link", name="Shingle ponte")).to_be_visible()

@@ -95,7 +95,7 @@ def test_from_an_empty_shop_to_copied_notes(browser: Browser, empty_site: Site, 
     assert "LINK" not in notes
     assert r"\*moth\*" in notes
     assert "viscose from bamboo" not in notes  # that is for the presenter to say rightly
-    assert notes.count("Fluid cloth creeps") == 1
+    assert notes.count("It shrinks: wash and dry") == 1  # once, whatever it is said of
     page.get_by_role("button", name="Plain text").click()
     page.get_by_role("button", name="Copy").click()
     assert "“Moves like a *moth*.”" in page.evaluate("navigator.clipboard.readText()")

@@ -2,13 +2,19 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
 from nematex.core.beneath.notions import read_notions
 from nematex.core.codes import code_key
 from nematex.core.errors import FieldFault
+from nematex.core.judging.size_advice import is_off_list_knit, knit_in_woven
+from nematex.core.judging.verdict import Verdict
+from nematex.core.pattern.facts import Wish
 from nematex.core.pattern.paste import Draft
+from nematex.store.records import PatternRecord
 from nematex.usecases.cloth.browse import browse_patterns
 from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
 from nematex.usecases.judging.ranking import read_wish
@@ -19,8 +25,8 @@ from nematex.usecases.pattern.form import form_values
 from nematex.usecases.pattern.importing import import_patterns
 from nematex.usecases.pattern.pasted import DONE, HELD, others_of, paste_into, pieces_of, place_lines
 from nematex.usecases.pattern.pasted import PLACES as LINE_PLACES
-from nematex.usecases.pattern.sizes import PLACES, figures_of
-from nematex.web.rooms.common import download, filters, find_pattern, now, shop, tell_binned
+from nematex.usecases.pattern.sizes import PLACES, Figures, figures_of, others_reaching
+from nematex.web.rooms.common import as_number, download, filters, find_pattern, now, shop, tell_binned
 from nematex.web.rooms.made import EXPORT, by_worker
 
 room = Blueprint("patterns", __name__, url_prefix="/patterns")
@@ -46,8 +52,30 @@ def pattern(pattern_id: int) -> str:
 def sizes(pattern_id: int) -> str:
     """Which size for these measurements, and what each size asks."""
     record = find_pattern(pattern_id)
-    found = figures_of(record.facts, request.args, now().tables)
-    return render_template("pattern/sizes.html", record=record, found=found, values=request.args, places=PLACES)
+    state, given = now(), request.args
+    found = figures_of(record.facts, given, state.tables)
+    others = others_reaching(state.drawer.records, record, found.body, state.tables) if found.body else []
+    return render_template(
+        "pattern/sizes.html",
+        record=record,
+        found=found,
+        others=others if found.out_of_reach else [],
+        held=_held(record, found),
+        same_body={name: given[name][:40] for name in (*PLACES, "unit", "over", "cloth") if given.get(name)},
+        values=given,
+        places=PLACES,
+    )
+
+
+def _held(record: PatternRecord, found: Figures) -> dict[str, Any] | None:
+    """The cloth that was in hand when the size was asked for, and what it does to the size; None where there was none."""
+    state, size = now(), next((choice.size for choice in found.choices if choice.size), None)
+    cloth = state.cloth(as_number(request.args.get("cloth", "")) or 0)
+    if cloth is None:
+        return None
+    off_list = is_off_list_knit(cloth[1], state.drawer.demand(record, Wish()).structure, Verdict.SUITS)
+    advice = knit_in_woven(cloth[1], record.facts, size, state.tables) if off_list else None
+    return {"record": cloth[0], "off_list": off_list, "advice": advice, "size": size}
 
 
 def _form(
