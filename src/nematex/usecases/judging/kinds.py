@@ -28,7 +28,10 @@ MOST_BOLTS, ALIKE = 60, 4
 NAMED = "The envelope names it."
 FRAYS = ("hardly frays", "frays a little", "frays", "frays badly: finish its edges at once")
 PRESSES = ("takes no press", "presses weakly", "takes a press", "takes a sharp press and keeps it")
-SEWS = ("", "easy to sew: for a first garment", "no trouble to sew", "wants some practice", "wants a practised hand")
+SEWS = (
+    "", "easy to sew: for a first garment", "no trouble to sew", "wants some practice", "wants a practised hand",
+    "for whoever has sewn such cloth before",
+)  # fmt: skip
 
 
 @dataclass(frozen=True)
