@@ -110,6 +110,7 @@ def test_what_is_named_is_neither_strange_nor_foreign() -> None:
 
 # What a cloth person disputed of what went out as "suits".
 DISPUTED = [
+    ("Merlin sheath", "Odd Bolt check", "with care"),
     ("Brambling pin-tuck blouse", "Willow Creel lyocell", "with care"),
     ("Brambling pin-tuck blouse", "Field Boundary linen cotton", "with care"),
     ("Merlin sheath", "Slate Roof poplin", "with care"),

@@ -11,6 +11,7 @@ import numpy as np
 from nematex.core.judging.checks.finding import Asker, Comparison, Finding, Rule
 from nematex.core.judging.verdict import AGAINST, SUITS, WITH_CARE
 from nematex.core.quantity.elementwise import negated, where
+from nematex.core.quantity.estimate import TYPICAL
 
 
 def check_likeness(comparison: Comparison) -> list[Finding]:
@@ -34,7 +35,8 @@ def _unlike(comparison: Comparison) -> list[Finding]:
     kin = comparison.of_types(demand.once("kin kinds", lambda: _kin_kinds(comparison)))
     knits, wovens = (any((types[at].structure == "knit") == knit for at in demand.named) for knit in (True, False))
     concerned = (cloths.knit & knits) | (negated(cloths.knit) & wovens)  # of wovens named a knit is no kin to be missed
-    strange = negated(kin) & negated(comparison.welcome) & (cloths.type >= 0) & concerned
+    placed = (cloths.type >= 0) | (cloths.bending_length.known == TYPICAL)  # who has it in hand needs no name for it
+    strange = negated(kin) & negated(comparison.welcome) & placed & concerned
     return [comparison.flat(Rule.UNLIKE, where(strange, WITH_CARE, SUITS), Asker.LIST)]
 
 

@@ -38,8 +38,10 @@ def _on_list(moment: Moment) -> str:
 
 def _unlike(moment: Moment) -> str:
     """In which sense it is unlike the nearest of the cloths named: surface, then use, then what is left."""
-    if moment.verdict is SUITS or moment.cloth.type is None:
+    if moment.verdict is SUITS:
         return ""
+    if moment.cloth.type is None:
+        return "unnamed"
     own, kin = moment.cloth.type, moment.nearest_named()
     return "surface" if own.surface != kin.surface else "numbers" if own.end_uses & kin.end_uses else "use"
 
