@@ -169,3 +169,11 @@ def test_what_is_known_by_its_name_alone_stands_behind_what_is_known() -> None:
     asked = {"garment": "dress", "recommended": "viscose twill, viscose challis"}
     unmarked, known = {"cloth": "viscose twill"}, {"cloth": "viscose twill", "fibres": "100% viscose", "weight_gsm": 150}
     assert answer(unmarked, **asked)["score"] < answer(known, **asked)["score"]
+
+
+def test_an_edge_that_the_shop_sets_for_what_is_not_named_holds() -> None:
+    poplin = {"cloth": "cotton poplin", "weight_gsm": 120}
+    asked = {"garment": "dress", "recommended": "medium weight wovens: wool crepe, gabardine, cotton sateen"}
+    fix = {"window": "weight words woven", "side": "low", "value": 110, "reason": "ours are close", "by": "", "on": ""}
+    assert answer(poplin, **asked)["checks"]["weight"]["verdict"] == "with care"
+    assert answer(poplin, **asked, edge_fixes=[fix])["checks"]["weight"]["verdict"] == "suits"

@@ -237,7 +237,7 @@ def weight_word_window(kind: str, interpretation: Interpretation, tables: Tables
     over = tables.judging.tolerance.weight
     low, high = hull.range.low, hull.range.high
     return Window(
-        low, high, low * over, high * over, said, f"weight word {kind}", hull.low_from, hull.high_from, Quantity.WEIGHT
+        low, high, low * over, high * over, said, f"weight words {kind}", hull.low_from, hull.high_from, Quantity.WEIGHT
     )
 
 

@@ -198,9 +198,8 @@ class ProposalRules:
 
 @dataclass(frozen=True, slots=True)
 class KindSteps:
-    """Between two kinds of cloth, in steps: to be another kind at all, of another family, of another
-    structure, another surface, a surface that
-    stands beside it, made for nothing of the same, of another sort of fibre, of no kind that is known."""
+    """Between two kinds of cloth, in steps: to be another kind at all, of another family, structure or surface, of a surface
+    that stands beside it, made for nothing of the same, of another sort of fibre, of no kind that is known."""
 
     another: float
     family: float

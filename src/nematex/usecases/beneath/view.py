@@ -62,8 +62,10 @@ def _grounds(shelf: Shelf, record: ClothRecord) -> np.ndarray:
 
 
 def candidate_linings(shelf: Shelf, drawer: Drawer, record: ClothRecord, cloth: Cloth, slides: bool) -> list[LiningRow]:
-    """The best of the shelf, itself left out: what is made for it before what would only do, prints
-    last, then by how well it does. None that would show as a contrast, no cloth that costs much more than the one over it."""
+    """The best of the shelf, itself left out: what is made for it before what would only do, prints last, then by how well.
+
+    None that would show as a contrast, and no cloth that costs much more than the one over it.
+    """
     found = linings(cloth, shelf.columns, _grounds(shelf, record), slides, drawer.tables)
     rule = drawer.tables.judging.lining
     dear = np.array([_dearer(other, record, rule.dearer) for other in shelf.records], dtype=np.bool_)

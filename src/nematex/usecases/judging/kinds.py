@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -14,6 +13,7 @@ from nematex.core.cloth.facts import SHEERNESS
 from nematex.core.cloth.lexicon import ClothType, key
 from nematex.core.cloth.likeness import kinds_like
 from nematex.core.cloth.typical import typical_cloths, typical_columns
+from nematex.core.errors import FieldFault
 from nematex.core.judging.judge import judge
 from nematex.core.judging.pairing import Pairing, explain
 from nematex.core.judging.saying.blanks import made_for
@@ -102,9 +102,12 @@ def _why(said: Pairing, kind: ClothType, named: bool) -> str:
 
 def _handle(kind: ClothType, voice: Voice) -> str:
     """'Fluid to soft, 95–140 g/m²'."""
+    return f"{_hand(kind, voice)}, {voice.lead(voice.weight_range(kind.weight_gsm.low, kind.weight_gsm.high))}"
+
+
+def _hand(kind: ClothType, voice: Voice) -> str:
     low, high = (hand_word(cm, voice.tables) for cm in (kind.bend_cm.low, kind.bend_cm.high))
-    weight = voice.lead(voice.weight_range(kind.weight_gsm.low, kind.weight_gsm.high))
-    return f"{low if low == high else f'{low} to {high}'}, {weight}"
+    return low if low == high else f"{low} to {high}"
 
 
 def _counts(state: State) -> tuple[list[int], list[int]]:
@@ -141,7 +144,7 @@ def kind_page(state: State, name: str) -> KindPage | None:
     at = tables.lexicon.index[kind.name]
     typical = typical_cloths(tables)[at]
     bolts = _bolts(state, (state.shelf.columns.type == at) if state.shelf.records else np.zeros(0, dtype=np.bool_))
-    named = tuple(each for each in state.drawer.records if at in state.drawer.demand(each, Wish()).named)
+    named = tuple(each for each in state.drawer.records if _names(state, each, at))
     return KindPage(
         kind,
         _behaves(kind, typical, state.voice),
@@ -150,6 +153,14 @@ def kind_page(state: State, name: str) -> KindPage | None:
         bolts,
         named[:MOST_BOLTS],
     )
+
+
+def _names(state: State, pattern: PatternRecord, at: int) -> bool:
+    """Whether the envelope means this kind; one that cannot be judged says nothing."""
+    try:
+        return at in state.drawer.demand(pattern, Wish()).named
+    except FieldFault:
+        return False
 
 
 def _fibres(kind: ClothType, tables: Tables) -> list[str]:
@@ -166,14 +177,13 @@ def _bolts(state: State, mask: np.ndarray) -> tuple[ClothRecord, ...]:
 def _behaves(kind: ClothType, typical: Cloth, voice: Voice) -> tuple[tuple[str, str], ...]:
     """How a kind is, in words with the figures behind them."""
     bend, stretch = kind.bend_cm, kind.stretch_cross_pct
-    low, high = (hand_word(cm, voice.tables) for cm in (bend.low, bend.high))
     shows = [SHEERNESS[round(level)] for level in (kind.sheer.low, kind.sheer.high)]
     washes = f"may shrink up to {kind.shrink_hi_pct:g} % in length" if kind.shrink_hi_pct else "does not shrink"
     first = "steam it before you cut" if typical.is_wool else "wash it before you cut"
     least = voice.tables.judging.cautions.shrinks_from_pct
     return (
         ("Weighs", voice.weight_range(kind.weight_gsm.low, kind.weight_gsm.high)),
-        ("Handle", f"{low if low == high else f'{low} to {high}'}, bends at {bend.low:g} to {bend.high:g} cm"),
+        ("Handle", f"{_hand(kind, voice)}, bends at {bend.low:g} to {bend.high:g} cm"),
         ("Stretch across", f"{stretch.low:g} to {stretch.high:g} %"),
         ("Shows through", " to ".join(dict.fromkeys(shows))),
         ("Wash", f"{washes}; {first}" if kind.shrink_hi_pct >= least else washes),
@@ -193,9 +203,5 @@ def fibre_page(state: State, name: str) -> FibrePage | None:
     if fibre is None:
         return None
     kinds = tuple(kind for kind in tables.lexicon.types if name in kind.all_fibres)
-    holds = np.array([bool(cloth.fibres and cloth.fibres.share(name)) for cloth in _cloths(state)], dtype=np.bool_)
+    holds = np.array([bool(cloth.fibres and cloth.fibres.share(name)) for cloth in state.shelf.cloths], dtype=np.bool_)
     return FibrePage(name, tables.fibre_care.get(name), fibre.note, kinds, _bolts(state, holds))
-
-
-def _cloths(state: State) -> Sequence[Cloth]:
-    return state.shelf.cloths

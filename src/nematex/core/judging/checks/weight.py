@@ -59,7 +59,7 @@ def _by_word(comparison: Comparison, structure: str, mask: Mask) -> list[Finding
     window = demand.once(("weight word", structure), partial(_word_window, comparison, structure))
     if window is None:
         return []
-    finding = comparison.against_window(Rule.WEIGHT_LIST, window, Asker.LIST)
+    finding = comparison.against_window(Rule.WEIGHT_LIST, demand.fixed(window), Asker.LIST)
     return [finding.at_most(True).only(mask & negated(comparison.named) & negated(comparison.welcome))]
 
 

@@ -11,13 +11,12 @@ from nematex.core.beneath.notions import read_notions
 from nematex.core.codes import code_key
 from nematex.core.errors import FieldFault
 from nematex.core.judging.size_advice import is_off_list_knit, knit_in_woven
-from nematex.core.judging.verdict import Verdict
 from nematex.core.pattern.facts import Wish
 from nematex.core.pattern.paste import Draft
 from nematex.store.records import PatternRecord
 from nematex.usecases.cloth.browse import browse_patterns
 from nematex.usecases.forms.merging import SHOWN, Clashing, as_shown
-from nematex.usecases.judging.ranking import read_wish
+from nematex.usecases.judging.ranking import one_pairing, read_wish
 from nematex.usecases.pattern.acts import save_pattern, take_out
 from nematex.usecases.pattern.amounts import amount_tables
 from nematex.usecases.pattern.exchange import patterns_csv, patterns_json, patterns_xlsx
@@ -73,7 +72,8 @@ def _held(record: PatternRecord, found: Figures) -> dict[str, Any] | None:
     cloth = state.cloth(as_number(request.args.get("cloth", "")) or 0)
     if cloth is None:
         return None
-    off_list = is_off_list_knit(cloth[1], state.drawer.demand(record, Wish()).structure, Verdict.SUITS)
+    pairing = one_pairing(shop(), state, record, cloth[1], Wish())
+    off_list = is_off_list_knit(cloth[1], pairing.demand.structure, pairing.checks["stretch"].verdict)
     advice = knit_in_woven(cloth[1], record.facts, size, state.tables) if off_list else None
     return {"record": cloth[0], "off_list": off_list, "advice": advice, "size": size}
 
